@@ -1,0 +1,1 @@
+"""From a design to its assessment: a pure function of an immutable value."""

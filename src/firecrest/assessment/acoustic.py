@@ -1,0 +1,242 @@
+"""The acoustic and electrical stages of an assessment: solution, transfers, limits, ceiling."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.cabinet import CabinetResult
+from firecrest.assessment.lowering import (
+    BoxModel,
+    air_of,
+    amplifier_model,
+    box_model,
+    derivation_of,
+    filter_of,
+    port_speed_limit,
+    programme_of,
+    radiator_travel,
+    source_at,
+)
+from firecrest.assessment.memo import stage
+from firecrest.core.acoustics.network import Solution, output_current, solve
+from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure
+from firecrest.core.air import Air
+from firecrest.core.arrays import Complex, Real
+from firecrest.core.limits.ceiling import Ceiling, ceiling
+from firecrest.core.limits.draw import Output
+from firecrest.core.limits.elements import Ratings, Transfers, all_limits
+from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.source import Source
+from firecrest.core.voice.chain import chain_responses
+from firecrest.design.box import DriverGroup, Port, RadiatorSet
+from firecrest.design.brief import Listening
+from firecrest.design.design import Design
+from firecrest.design.power import Pack, Power
+from firecrest.design.voice import Channel
+
+SQRT2 = float(np.sqrt(2.0))
+
+
+def _edit_grid() -> Real:
+    grid = np.concatenate([np.geomspace(10, 1000, 240), np.geomspace(1000, 20000, 61)[1:]])
+    grid.flags.writeable = False
+    return grid
+
+
+EDIT_GRID = _edit_grid()
+"""240 points from 10 Hz to 1 kHz and 60 to 20 kHz: every assessment is made on these."""
+
+
+def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:
+    """The network of a design's box."""
+    box = design.box
+    return box_model(
+        box.chambers, box.groups, box.radiators, box.ports, design.voice.channels,
+        cabinet.air, air_of(design.brief.conditions),
+    )
+
+
+@stage
+def solution_of(model: BoxModel, frequency: Real) -> Solution:
+    """The solved network, per volt of each channel."""
+    return solve(model.network, frequency)
+
+
+@stage
+def voice_rows(channel: Channel, rate: float, frequency: Real) -> Complex:
+    """Response at the input and after each block of one chain."""
+    blocks = [filter_of(block) for block in channel.blocks]
+    return chain_responses(channel.gain, channel.inverted, blocks, frequency, rate)
+
+
+def _mixed(values: Sequence[Complex], voices: Sequence[Complex]) -> list[Complex]:
+    """Answers to all channels played together: sum over channels of voice times answer."""
+    return [sum(h * v for h, v in zip(voices, value, strict=True)) for value in values]  # type: ignore[misc]
+
+
+def transfers_from(
+    model: BoxModel,
+    solution: Solution,
+    rows: Sequence[Complex],
+    outputs: Sequence[int],
+    distance: float,
+    solid_angle: float,
+    air: Air,
+) -> Transfers:
+    """Transfers per unit input of a solved network played through chains with ``rows``."""
+    network, frequency = model.network, solution.frequency
+    voices = [row[..., -1, :] for row in rows]
+    jw = 2j * np.pi * frequency
+    flow = solution.radiated + solution.leaked if network.leaks_count else solution.radiated
+    (flow_mixed,) = _mixed([flow], voices)
+    current = _mixed(solution.current, voices)
+    velocity = _mixed(solution.velocity, voices)
+    moved = [
+        f / (jw * r.area)
+        for f, r in zip(_mixed(solution.radiator_flow, voices), network.radiators, strict=True)
+    ]
+    speed = [
+        f / p.area for f, p in zip(_mixed(solution.port_flow, voices), network.ports, strict=True)
+    ]
+    played = tuple(
+        Output(voice, output_current(network, tuple(current), k), outputs[k])
+        for k, voice in enumerate(voices)
+    )
+    return Transfers(
+        frequency,
+        far_pressure(flow_mixed, frequency, distance, solid_angle, air),
+        played,
+        tuple(np.abs(row) for row in rows),
+        tuple(current),
+        tuple(v / jw for v in velocity),
+        tuple(moved),
+        tuple(speed),
+    )
+
+
+@stage
+def transfers_of(
+    model: BoxModel,
+    solution: Solution,
+    channels: tuple[Channel, ...],
+    rate: float,
+    listening: Listening,
+    air: Air,
+) -> Transfers:
+    """Transfers of a design per unit input, after its voice."""
+    rows = [voice_rows(channel, rate, solution.frequency) for channel in channels]
+    return transfers_from(
+        model, solution, rows, [c.outputs for c in channels],
+        listening.distance, SOLID_ANGLES[listening.place], air,
+    )
+
+
+@dataclass(frozen=True)
+class Gaps:
+    """Figures that are missing, as sentences, and those that are estimates, with their band."""
+
+    missing: tuple[str, ...]
+    estimates: tuple[str, ...]
+
+
+@stage
+def ratings_of(
+    groups: tuple[DriverGroup, ...],
+    radiators: tuple[RadiatorSet, ...],
+    ports: tuple[Port, ...],
+    channels: tuple[Channel, ...],
+    power: Power,
+    model: BoxModel,
+) -> tuple[Ratings, Gaps]:
+    """What the parts bear, and which of it is not known."""
+    missing, estimates = [], []
+    for group in groups:
+        for key, symbol in (("xmax", "Xmax"), ("pe", "the rated power")):
+            if getattr(group.driver, key) is None:
+                missing.append(f"needs {symbol} of {group.driver.name}")
+    travel = []
+    for item, constants in zip(radiators, model.radiators, strict=True):
+        value, estimated = radiator_travel(item, constants.sag, groups, radiators, channels)
+        travel.append(value)
+        name = item.radiator.name
+        if value is None:
+            missing.append(f"needs Xmax of {name}")
+        elif estimated:
+            estimates.append(f"Travel of {name}: estimated, ±40 %")
+    missing += _source_gaps(power)
+    gain = 10 ** (power.amplifier.gain / 20)
+    ratings = Ratings(
+        tuple(g.driver.xmax for g in groups),
+        tuple(g.driver.pe for g in groups),
+        tuple(derivation_of(g.driver).figures["re"] for g in groups),
+        tuple(travel),
+        tuple(port_speed_limit(p) for p in ports),
+        tuple(c.limiter for c in channels),
+        SQRT2 * power.dsp.full_scale * gain,
+    )
+    return ratings, Gaps(tuple(missing), tuple([*estimates, *_estimates(power, ports)]))
+
+
+def _source_gaps(power: Power) -> list[str]:
+    """Source limits that are not known."""
+    source = power.source
+    missing = []
+    if isinstance(source, Pack):
+        if source.cell.max_current is None:
+            missing.append(f"needs the current limit of {source.cell.name}")
+        if source.board is not None and source.board.max_current is None:
+            missing.append("needs the current limit of the protection board")
+    if power.converter is not None and power.converter.input_current is None:
+        missing.append(f"needs the input current of {power.converter.name}")
+    return missing
+
+
+def _estimates(power: Power, ports: tuple[Port, ...]) -> list[str]:
+    """Stated defaults that stand in for figures."""
+    amplifier, found = power.amplifier, []
+    if amplifier.current_limit is None:
+        found.append(f"Current limit of {amplifier.name}: 1.25 × its largest clean peak")
+    if amplifier.efficiency is None:
+        found.append(f"Losses of {amplifier.name}: 2 % of its output current")
+    if any(claim.thd is None for claim in amplifier.claims):
+        found.append(f"Claims of {amplifier.name}: taken at 10 % distortion")
+    if any(port.speed_limit is None for port in ports):
+        found.append("Air speed in the port: by the shape of its edges")
+    return found
+
+
+@dataclass(frozen=True)
+class Tops:
+    """Ceiling at the brief's charge and at full charge (the same object without a pack)."""
+
+    charged: Ceiling
+    full: Ceiling
+
+
+@stage
+def tops_of(
+    transfers: Transfers,
+    unit_level: Real,
+    ratings: Ratings,
+    power: Power,
+    charge: float,
+    duty: float,
+) -> Tops:
+    """Ceilings of a design."""
+    amplifier = amplifier_model(power.amplifier)
+
+    def at(source: Source) -> Ceiling:
+        return ceiling(unit_level, all_limits(transfers, ratings, amplifier, source, duty))
+
+    charged = at(source_at(power, charge))
+    full = at(source_at(power, 1.0)) if isinstance(power.source, Pack) else charged
+    return Tops(charged, full)
+
+
+def duty_of(listening: Listening) -> float:
+    """D in dB: 0 for a steady tone."""
+    return 0.0 if listening.steady_tone else programme_of(listening).duty
+
+
+__all__ = ["AmplifierModel", "EDIT_GRID", "Gaps", "Tops"]

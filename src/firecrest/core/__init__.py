@@ -1,0 +1,1 @@
+"""Physics and engineering of portable loudspeakers: no interface, no files, no globals."""

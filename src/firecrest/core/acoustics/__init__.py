@@ -1,0 +1,1 @@
+"""Drivers, chambers, ports, radiators and the one network solver."""

@@ -1,0 +1,1 @@
+"""What gives out first: limit factors, ceiling, promises."""

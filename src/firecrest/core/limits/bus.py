@@ -1,0 +1,139 @@
+"""How far the bus lets the amplifier swing, and how much current it may be asked for.
+
+Derivation. Per unit drive g an output needs a g + d volts of bus (a = sqrt2 |W| times the swing
+factor), the loads take P_c + p1 g^2 watts at the peak of the cycle, idle and switching losses
+take I_idle + h g amperes. With E = Voc - R (I_idle + h g) the bus obeys V = E - R (P_c + p1 g^2)/V.
+Setting V = a g + d gives a quadratic in g: its larger root is the swing limit while V >= E/2;
+otherwise the bus collapses first, where E^2 = 4 R (P_c + p1 g^2). Exact, no iteration.
+"""
+
+from math import sqrt
+
+import numpy as np
+
+from firecrest.core.arrays import Number, Real
+from firecrest.core.limits.draw import PEAK, Draw
+from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.source import Source
+
+PACK_LOSS = 10 ** (0.5 / 20)
+"""A swing limit that R = 0 would raise by this factor is laid to the pack, not the amplifier."""
+
+
+def positive_root(square: Real, linear: Real, constant: Real) -> Real:
+    """Smaller positive root of s x^2 + l x + c = 0 where c < 0; inf where there is none."""
+    square, linear, constant = np.broadcast_arrays(square, linear, constant)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        root = np.sqrt(np.maximum(linear**2 - 4 * square * constant, 0.0))
+        answer = -2 * constant / (linear + root)
+        possible = (constant < 0) & (linear**2 >= 4 * square * constant) & (linear + root > 0)
+    return np.where(possible, answer, np.where(constant >= 0, 0.0, np.inf))
+
+
+def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[Real, Real]:
+    """(g, pack) per channel minimum: largest drive before clipping or collapse, and whether
+    the loss against an ideal source (0.5 dB or more) is the pack's doing."""
+    real = _smallest(draw, amplifier, source, ideal=False)
+    if source.converter is not None or amplifier.rail is not None:
+        return real, np.zeros(real.shape, dtype=bool)
+    ideal = _smallest(draw, amplifier, source, ideal=True)
+    return real, ideal >= PACK_LOSS * real
+
+
+def _smallest(
+    draw: Draw, amplifier: AmplifierModel, source: Source, *, ideal: bool
+) -> Real:
+    """Smallest drive over the channels that uses up the bus."""
+    limits = [_channel_swing(swing, draw, amplifier, source, ideal) for swing in draw.swing]
+    return np.asarray(np.min(np.broadcast_arrays(*limits), axis=0))
+
+
+def _channel_swing(
+    swing: Real, draw: Draw, amplifier: AmplifierModel, source: Source, ideal: bool
+) -> Real:
+    """Swing limit of one channel while all of them load the bus."""
+    a, d = PEAK * swing * amplifier.swing_factor, amplifier.offset
+    if amplifier.rail is not None:
+        return np.asarray(_divide(amplifier.rail - d, a))
+    if source.converter is not None:
+        return np.asarray(_divide(source.converter.output_voltage - d, a))
+    h, p1 = amplifier.loss * PEAK * draw.amperes, draw.peak_power
+    r = 0.0 if ideal else source.resistance
+    other = source.other_power
+    e = source.voltage - r * amplifier.idle_current
+    square = a * a + r * p1 + r * h * a
+    linear = 2 * a * d - e * a + r * h * d
+    constant = d * d - e * d + r * other
+    discriminant = linear**2 - 4 * square * constant
+    with np.errstate(divide="ignore", invalid="ignore"):
+        g = (-linear + np.sqrt(np.maximum(discriminant, 0.0))) / (2 * square)
+    stands = (discriminant >= 0) & (g > 0) & (a * g + d >= (e - r * h * g) / 2)
+    if ideal:
+        return np.where(stands, g, 0.0)
+    return np.where(stands, g, np.where(e > d, collapse_limit(draw, amplifier, source), 0.0))
+
+
+def collapse_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> Real:
+    """Drive at which no bus voltage can carry the power any more; inf when none.
+
+    Direct: the smaller positive root of E(g)^2 = 4 R (P_c + p1 g^2). Through a converter the
+    source sees (V_out (I_idle + h g) + p1 g^2)/efficiency + P_c <= Voc^2/(4R).
+    """
+    p1, h = draw.peak_power, amplifier.loss * PEAK * draw.amperes
+    r = source.resistance
+    voltage = source.voltage
+    other = source.other_power
+    if source.converter is not None:
+        out, eta = source.converter.output_voltage, source.converter.efficiency
+        with np.errstate(divide="ignore", invalid="ignore"):
+            most = np.divide(voltage**2, 4 * r) - other
+        possible = positive_root(p1, out * h, out * amplifier.idle_current - eta * most)
+        return np.where(np.isinf(most), np.inf, possible)
+    e = voltage - r * amplifier.idle_current
+    return positive_root(4 * r * p1 - (r * h) ** 2, 2 * e * r * h, 4 * r * other - e * e)
+
+
+def current_limits(
+    draw: Draw, amplifier: AmplifierModel, source: Source
+) -> dict[str, Real]:
+    """Largest drive for each burst current of the source (name: g), averaged over the cycle."""
+    limits = {
+        name: average_current_limit(draw, amplifier, source, amperes)
+        for name, amperes in source.burst.items()
+    }
+    if source.converter is not None:
+        limits["collapse"] = collapse_limit(draw, amplifier, source)
+    return limits
+
+
+def average_current_limit(
+    draw: Draw, amplifier: AmplifierModel, source: Source, amperes: Number
+) -> Real:
+    """Drive at which the mean bus current reaches ``amperes`` (at most Voc/2R).
+
+    p_mean g^2 + V k I_avg g + P_c + V (I_idle - I) = 0 with V = Voc - R I; through a converter
+    its output voltage carries idle and losses, and all of it counts 1/efficiency at the source.
+    """
+    mean = draw.mean_power
+    r = source.resistance
+    voltage = source.voltage
+    with np.errstate(divide="ignore"):
+        limit = np.minimum(amperes, np.divide(voltage, 2 * r))
+    bus = voltage - r * limit
+    losses = amplifier.loss * draw.average * draw.amperes
+    spare = bus * limit - source.other_power
+    if source.converter is not None:
+        bus = np.asarray(source.converter.output_voltage)
+        spare = spare * source.converter.efficiency
+    return positive_root(mean, bus * losses, bus * amplifier.idle_current - spare)
+
+
+def _divide(limit: Number, by: Real) -> Real:
+    """limit/by; a quantity that is not there never gives out."""
+    with np.errstate(divide="ignore"):
+        return np.asarray(limit / by)
+
+
+def long_term(duty: float) -> float:
+    """Factor by which a long-term limit allows more drive of a programme than of a held sine."""
+    return sqrt(10 ** (duty / 10))

@@ -1,0 +1,117 @@
+"""The ceiling: loudest clean level at each frequency, and what gives out first there."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.core.arrays import Real, decibel
+from firecrest.core.limits.elements import Limit
+
+NARROWEST = 2.0 ** (1 / 12)
+"""Runs narrower than this ratio join a neighbour in tints and sentences."""
+NEARLY = 0.2
+"""So do runs whose limit is within this many dB of the neighbour's throughout."""
+
+
+@dataclass(frozen=True)
+class Ceiling:
+    """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor."""
+
+    limits: tuple[Limit, ...]
+    level: Real
+    first: Real
+
+    def codes(self) -> str:
+        """Code letter of what gives first at each frequency, of one design."""
+        return "".join(code_at(self.limits[k], i) for i, k in enumerate(self.first))
+
+
+@dataclass(frozen=True)
+class Run:
+    """A contiguous stretch [start, stop] of grid points on which one limit gives first."""
+
+    limit: int
+    code: str
+    start: int
+    stop: int
+
+
+def code_at(limit: Limit, point: int) -> str:
+    """Code of ``limit`` at a grid point: swing counts as P where the pack is to blame."""
+    if limit.pack is not None and limit.pack[point]:
+        return "P"
+    return limit.code
+
+
+def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
+    """Ceiling of a design whose unit input gives ``unit_level`` dB; shape (..., F)."""
+    factors = np.stack(np.broadcast_arrays(*(limit.factor for limit in limits)))
+    first = np.argmin(factors, axis=0)
+    smallest = np.min(factors, axis=0)
+    return Ceiling(tuple(limits), unit_level + decibel(smallest), first)
+
+
+def raw_runs(top: Ceiling) -> tuple[Run, ...]:
+    """Contiguous runs of (limit, code) of one design, as they come."""
+    keys = [(int(k), code_at(top.limits[k], i)) for i, k in enumerate(top.first)]
+    starts = [0, *(i for i in range(1, len(keys)) if keys[i] != keys[i - 1])]
+    stops = [*(s - 1 for s in starts[1:]), len(keys) - 1]
+    return tuple(Run(*keys[a], a, b) for a, b in zip(starts, stops, strict=True))
+
+
+def runs(top: Ceiling, frequency: Real) -> tuple[Run, ...]:
+    """Runs for tints and sentences: slight ones merged into the neighbour that is closest.
+
+    The narrowest is merged first, until every run is at least 1/12 octave wide and gives at
+    least 0.2 dB less than its neighbours' limits somewhere.
+    """
+    current = list(raw_runs(top))
+    while len(current) > 1:
+        widths = [frequency[r.stop] / frequency[r.start] for r in current]
+        for place in sorted(range(len(current)), key=lambda k: widths[k]):
+            into, apart = _nearest(current, place, top)
+            if widths[place] < NARROWEST or apart < NEARLY:
+                current = _merge(current, place, into)
+                break
+        else:
+            break
+    return tuple(current)
+
+
+def _nearest(current: list[Run], place: int, top: Ceiling) -> tuple[int, float]:
+    """Neighbour whose limit is closest over the run at ``place``, and the most it differs, dB."""
+    run = current[place]
+    span = slice(run.start, run.stop + 1)
+    here = top.limits[run.limit].factor[span]
+    best, least = -1, np.inf
+    for other in (place - 1, place + 1):
+        if 0 <= other < len(current):
+            there = top.limits[current[other].limit].factor[span]
+            apart = float(np.max(decibel(there / here)))
+            if apart < least or best < 0:
+                best, least = other, apart
+    return best, least
+
+
+def _merge(current: list[Run], place: int, into: int) -> list[Run]:
+    """The runs with ``place`` given to its neighbour ``into``, equal neighbours joined."""
+    run, host = current[place], current[into]
+    grown = Run(host.limit, host.code, min(run.start, host.start), max(run.stop, host.stop))
+    low, high = min(place, into), max(place, into)
+    merged = [*current[:low], grown, *current[high + 1 :]]
+    joined: list[Run] = []
+    for item in merged:
+        if joined and (joined[-1].limit, joined[-1].code) == (item.limit, item.code):
+            joined[-1] = Run(item.limit, item.code, joined[-1].start, item.stop)
+        else:
+            joined.append(item)
+    return joined
+
+
+def margins_at(top: Ceiling, unit_level: Real, asked: Real, point: int) -> list[float]:
+    """dB to spare of every limit against ``asked`` dB at one grid point, in order of limits."""
+    return [
+        float(unit_level[point] + decibel(limit.factor[point]) - asked[point])
+        for limit in top.limits
+    ]

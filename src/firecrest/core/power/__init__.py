@@ -1,0 +1,1 @@
+"""Amplifier, cells, pack, supply and runtime."""

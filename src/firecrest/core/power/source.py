@@ -1,0 +1,115 @@
+"""Where the current comes from: pack or wall supply, seen from the amplifier's bus.
+
+Cell resistance and rest voltage follow straight lines between the points of their tables and
+are flat beyond.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from firecrest.core.arrays import Number, Real
+
+
+@dataclass(frozen=True)
+class CellTable:
+    """Rest voltage (V) and resistance (ohm) against charge (0 to 1, rising)."""
+
+    charge: tuple[float, ...]
+    rest_voltage: tuple[float, ...]
+    resistance: tuple[float, ...]
+
+    def voltage_at(self, charge: Number) -> Real:
+        """Rest voltage of one cell."""
+        return np.asarray(np.interp(charge, self.charge, self.rest_voltage))
+
+    def resistance_at(self, charge: Number) -> Real:
+        """Resistance of one cell."""
+        return np.asarray(np.interp(charge, self.charge, self.resistance))
+
+
+@dataclass(frozen=True)
+class Pack:
+    """``series`` x ``parallel`` cells behind a protection board and leads; capacity in A s."""
+
+    table: CellTable
+    capacity: float
+    cell_current: float | None
+    cell_cut_off: float | None
+    series: int
+    parallel: int
+    board_resistance: float = 0.0
+    board_current: float | None = None
+    board_cut_off: float | None = None
+    lead_resistance: float = 0.0
+
+    @property
+    def total_capacity(self) -> float:
+        """Charge of the whole pack in A s."""
+        return self.capacity * self.parallel
+
+    def rest_voltage(self, charge: Number) -> Real:
+        """Voltage of the pack without current."""
+        return self.series * self.table.voltage_at(charge)
+
+    def cells_resistance(self, charge: Number) -> Real:
+        """Resistance of the cells alone, in ohm."""
+        return self.table.resistance_at(charge) * self.series / self.parallel
+
+    def resistance(self, charge: Number) -> Real:
+        """Resistance up to the amplifier: cells, board and leads."""
+        return self.cells_resistance(charge) + self.board_resistance + self.lead_resistance
+
+
+@dataclass(frozen=True)
+class Converter:
+    """A stage between source and amplifier: fixed output (V), efficiency, input limit (A)."""
+
+    output_voltage: float
+    efficiency: float
+    input_current: float | None = None
+    cut_off: float | None = None
+
+
+@dataclass(frozen=True)
+class Source:
+    """The bus: V = voltage - resistance x current, and the currents it may be asked for.
+
+    ``burst`` maps the name of a limit to amperes, ``continuous`` is the long-term rating,
+    ``other_power`` (W) is what else hangs on the bus. A limit of None is unlimited by nature
+    (own mains supply); an unknown one never reaches this class.
+    """
+
+    voltage: Number
+    resistance: Number
+    other_power: Number = 0.0
+    burst: Mapping[str, Number] = field(default_factory=dict)
+    continuous: Number | None = None
+    converter: Converter | None = None
+
+
+def pack_source(
+    pack: Pack, charge: float, other_power: float, converter: Converter | None
+) -> Source:
+    """The bus of a pack at ``charge`` (0 to 1)."""
+    burst: dict[str, Number] = {}
+    if pack.cell_current is not None:
+        burst["cells"] = pack.cell_current * pack.parallel
+    if pack.board_current is not None:
+        burst["protection board"] = pack.board_current
+    if converter is not None and converter.input_current is not None:
+        burst["converter input"] = converter.input_current
+    return Source(
+        float(pack.rest_voltage(charge)),
+        float(pack.resistance(charge)),
+        other_power,
+        burst,
+        None,
+        converter,
+    )
+
+
+def other_load(loads: Sequence[tuple[float, float]]) -> float:
+    """Power in W that loads of (watts, regulator efficiency) take from the bus."""
+    return sum(watts / efficiency for watts, efficiency in loads)

@@ -1,0 +1,1 @@
+"""Filters of the signal processor, as biquads and as analogue prototypes."""

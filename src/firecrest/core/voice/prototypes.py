@@ -1,0 +1,89 @@
+"""Analogue prototypes of the filters, normalised to a corner of 1 rad/s.
+
+Source: Linkwitz, JAES 24 (1976) 2-8 (Linkwitz-Riley); Zverev, Handbook of Filter Synthesis
+(1967) (Butterworth, Bessel); shelves and parametric bands: own derivation from the definitions
+that the gain is A^2 at one end (shelf) or at the corner (parametric) and that boost and cut of
+equal dB are inverse to one another.
+"""
+
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+
+from firecrest.core.arrays import Complex, Real
+
+
+@dataclass(frozen=True)
+class Section:
+    """(c0 + c1 s + c2 s^2) over the same; s in units of the corner; ``scale`` moves the corner."""
+
+    numerator: tuple[float, float, float]
+    denominator: tuple[float, float, float]
+    scale: float = 1.0
+
+    def response(self, frequency: Real, corner: float) -> Complex:
+        """Complex response at ``frequency`` in Hz with the corner at ``corner`` Hz."""
+        s = 1j * np.asarray(frequency) / (corner * self.scale)
+        top = np.polynomial.polynomial.polyval(s, self.numerator)
+        return np.asarray(top / np.polynomial.polynomial.polyval(s, self.denominator))
+
+
+@cache
+def low_pass_poles(family: str, order: int) -> tuple[tuple[float, float | None], ...]:
+    """(scale, Q) of each section of a low-pass with its nominal corner at 1; Q None: first order.
+
+    Butterworth and Bessel are 3.01 dB down at the corner; Linkwitz-Riley (even orders) is two
+    Butterworth low-passes of half the order, 6.02 dB down.
+    """
+    if family == "linkwitz_riley":
+        return low_pass_poles("butterworth", order // 2) * 2
+    from scipy.signal import bessel, buttap
+
+    poles = buttap(order)[1] if family == "butterworth" else bessel(
+        order, 1.0, analog=True, output="zpk", norm="mag"
+    )[1]
+    sections: list[tuple[float, float | None]] = []
+    for pole in sorted(poles, key=lambda p: -abs(p.imag)):
+        if pole.imag > 1e-9:
+            sections.append((abs(pole), abs(pole) / (-2 * pole.real)))
+        elif abs(pole.imag) <= 1e-9:
+            sections.append((abs(pole), None))
+    return tuple(sections)
+
+
+def pass_sections(kind: str, family: str, order: int) -> tuple[Section, ...]:
+    """Sections of a ``low_pass`` or ``high_pass``; a high-pass mirrors the poles, s -> 1/s."""
+    sections = []
+    for scale, q in low_pass_poles(family, order):
+        denominator = (1.0, 1.0, 0.0) if q is None else (1.0, 1.0 / q, 1.0)
+        if kind == "low_pass":
+            sections.append(Section((1.0, 0.0, 0.0), denominator, scale))
+        else:
+            top = (0.0, 1.0, 0.0) if q is None else (0.0, 0.0, 1.0)
+            sections.append(Section(top, denominator, 1.0 / scale))
+    return tuple(sections)
+
+
+def second_order_high_pass(q: float) -> Section:
+    """s^2/(s^2 + s/Q + 1)."""
+    return Section((0.0, 0.0, 1.0), (1.0, 1.0 / q, 1.0))
+
+
+def parametric(gain_db: float, q: float) -> Section:
+    """(s^2 + s A/Q + 1)/(s^2 + s/(A Q) + 1), A = 10^(dB/40): gain ``gain_db`` at the corner."""
+    a = 10 ** (gain_db / 40)
+    return Section((1.0, a / q, 1.0), (1.0, 1.0 / (a * q), 1.0))
+
+
+def low_shelf(gain_db: float, q: float) -> Section:
+    """A (s^2 + s sqrtA/Q + A)/(A s^2 + s sqrtA/Q + 1): half the dB at the corner."""
+    a = 10 ** (gain_db / 40)
+    slope = np.sqrt(a) / q
+    return Section((a * a, a * slope, a), (1.0, slope, a))
+
+
+def high_shelf(gain_db: float, q: float) -> Section:
+    """The mirror of ``low_shelf`` under s -> 1/s."""
+    low = low_shelf(gain_db, q)
+    return Section(low.numerator[::-1], low.denominator[::-1])

@@ -1,0 +1,1 @@
+"""The design: frozen, validated models, edits on them, and their history."""

@@ -1,0 +1,117 @@
+"""The whole design, and the rules that tie its branches together."""
+
+from collections.abc import Sequence
+from typing import Self
+
+from pydantic import model_validator
+from pydantic.dataclasses import dataclass
+
+from firecrest.design.box import OUTSIDE, Box
+from firecrest.design.brief import Brief
+from firecrest.design.fields import MODEL, text
+from firecrest.design.power import Pack, Power
+from firecrest.design.voice import HighPass, LowPass, Voice
+
+SCHEMA_VERSION = 1
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Design:
+    """An immutable design; every edit makes a new one through this constructor."""
+
+    name: str = text("Name")
+    brief: Brief
+    box: Box
+    power: Power
+    voice: Voice = Voice()
+    note: str = text("Note", default="", longest=4000)
+
+    @model_validator(mode="after")
+    def _hangs_together(self) -> Self:
+        """References between branches; ValueError text becomes the maker's message."""
+        problems = [
+            *_names(self),
+            *_case_room(self),
+            *_power(self),
+            *_filters(self),
+        ]
+        if problems:
+            raise ValueError("; ".join(problems))
+        return self
+
+
+def _doubled(kind: str, names: Sequence[str]) -> list[str]:
+    """A complaint for each name used twice."""
+    return [f"two {kind} are called {n}" for n in sorted(set(names)) if list(names).count(n) > 1]
+
+
+def _names(design: Design) -> list[str]:
+    """Chambers and channels exist where they are named."""
+    chambers = [c.name for c in design.box.chambers]
+    channels = [c.name for c in design.voice.channels]
+    problems = _doubled("chambers", chambers) + _doubled("channels", channels)
+    if OUTSIDE in chambers:
+        problems.append(f"a chamber cannot be called {OUTSIDE}")
+    openings = [*design.box.radiators, *design.box.ports]
+    inner = [g.chamber for g in design.box.groups] + [o.chamber for o in openings]
+    inner += [item.chamber for item in design.box.case.contents]
+    outer = [g.front for g in design.box.groups] + [o.opens_to for o in openings]
+    problems += [f"there is no chamber called {n}" for n in inner if n not in chambers]
+    problems += [f"there is no chamber called {n}" for n in outer if n not in (*chambers, OUTSIDE)]
+    for element in openings:
+        if element.chamber == element.opens_to:
+            problems.append(f"an opening of {element.chamber} leads back into it")
+    for group in design.box.groups:
+        if group.chamber == group.front:
+            problems.append(f"{group.driver.name} faces the chamber behind it")
+        if group.channel not in channels:
+            problems.append(f"there is no voice channel called {group.channel}")
+    fed = {group.channel for group in design.box.groups}
+    problems += [f"voice channel {name} drives nothing" for name in channels if name not in fed]
+    return problems
+
+
+def _case_room(design: Design) -> list[str]:
+    """Walls leave room, and chambers share no more than the interior."""
+    case = design.box.case
+    problems = []
+    if min(case.length, case.height, case.depth) <= 2 * case.wall + 1e-3:
+        problems.append(
+            f"panels of {case.wall * 1e3:.3g} mm leave no room inside "
+            f"{case.length * 1e3:.4g} x {case.height * 1e3:.4g} x {case.depth * 1e3:.4g} mm"
+        )
+    if sum(c.share for c in design.box.chambers) > 1 + 1e-9:
+        problems.append("the chambers share more than the interior")
+    return problems
+
+
+def _power(design: Design) -> list[str]:
+    """Outputs, claims and the source agree."""
+    amplifier, source = design.power.amplifier, design.power.source
+    used = sum(c.outputs for c in design.voice.channels)
+    problems = []
+    if used > amplifier.channels:
+        problems.append(f"the voice uses {used} outputs, {amplifier.name} has {amplifier.channels}")
+    if amplifier.efficiency and not 0 <= amplifier.efficiency.claim < len(amplifier.claims):
+        problems.append(f"{amplifier.name} has no claim {amplifier.efficiency.claim}")
+    if amplifier.own_mains != (source.kind == "mains"):
+        problems.append(f"{amplifier.name} and the source disagree about a mains supply of its own")
+    if isinstance(source, Pack):
+        charge = [point.charge for point in source.cell.table]
+        if any(b <= a for a, b in zip(charge, charge[1:], strict=False)):
+            problems.append(f"the table of {source.cell.name} must rise in charge")
+    return problems
+
+
+def _filters(design: Design) -> list[str]:
+    """What the chosen filters need."""
+    problems = []
+    for channel in design.voice.channels:
+        for block in channel.blocks:
+            if block.frequency >= 0.45 * design.power.dsp.sample_rate:
+                problems.append(f"{block.frequency:g} Hz is too high for the DSP's sample rate")
+            if isinstance(block, HighPass | LowPass) and (
+                block.family == "linkwitz_riley" and block.order % 2
+            ):
+                problems.append("Linkwitz-Riley needs an even order")
+    return problems

@@ -1,0 +1,1 @@
+"""Edits: pure functions from a design and arguments to a new design."""

@@ -1,0 +1,26 @@
+"""Designs of older schemas made new: one function per step, with the reason for it."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from firecrest.core.errors import DesignError
+from firecrest.design.design import SCHEMA_VERSION
+
+STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+"""From version -> function that returns the body of the next version."""
+
+
+def migrate(body: dict[str, Any]) -> dict[str, Any]:
+    """``body`` brought to the present schema; DesignError when it is newer or unknown."""
+    version = body["schema"]
+    if version > SCHEMA_VERSION:
+        raise DesignError(
+            f"This design has schema {version}; this Firecrest reads up to {SCHEMA_VERSION}. "
+            "Open it with a newer Firecrest."
+        )
+    while version < SCHEMA_VERSION:
+        if version not in STEPS:
+            raise DesignError(f"Schema {version} is not known.")
+        body = STEPS[version](body)
+        version += 1
+    return {**body, "schema": version}
