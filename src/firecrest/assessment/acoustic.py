@@ -52,8 +52,13 @@ def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:
     """The network of a design's box."""
     box = design.box
     return box_model(
-        box.chambers, box.groups, box.radiators, box.ports, design.voice.channels,
-        cabinet.air, air_of(design.brief.conditions),
+        box.chambers,
+        box.groups,
+        box.radiators,
+        box.ports,
+        design.voice.channels,
+        cabinet.air,
+        air_of(design.brief.conditions),
     )
 
 
@@ -127,8 +132,13 @@ def transfers_of(
     """Transfers of a design per unit input, after its voice."""
     rows = [voice_rows(channel, rate, solution.frequency) for channel in channels]
     return transfers_from(
-        model, solution, rows, [c.outputs for c in channels],
-        listening.distance, SOLID_ANGLES[listening.place], air,
+        model,
+        solution,
+        rows,
+        [c.outputs for c in channels],
+        listening.distance,
+        SOLID_ANGLES[listening.place],
+        air,
     )
 
 
@@ -239,4 +249,4 @@ def duty_of(listening: Listening) -> float:
     return 0.0 if listening.steady_tone else programme_of(listening).duty
 
 
-__all__ = ["AmplifierModel", "EDIT_GRID", "Gaps", "Tops"]
+__all__ = ["EDIT_GRID", "AmplifierModel", "Gaps", "Tops"]

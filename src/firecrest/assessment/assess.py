@@ -90,7 +90,7 @@ class Acoustic:
     f_hi: float
     loudness: rules.Loudness | None
     loudness_full: rules.Loudness | None
-    reaches: Reaches | None
+    reaches: Reaches
     low_note: rules.LowNote | None
     programme: rules.ProgrammeLevel
     runtime_level: float
@@ -107,11 +107,11 @@ class Acoustic:
         return self.tops.charged.limits
 
     @property
-    def worst_point(self) -> int:
-        """Grid point at which loudness is held; the promised bass note when it is unknown."""
+    def worst_frequency(self) -> float:
+        """Where loudness is held, Hz; the lower end of the reference band when it is unknown."""
         if self.loudness is not None:
-            return self.loudness.point
-        return int(np.argmax(self.asked > np.max(self.asked) - 6.0))
+            return self.loudness.frequency
+        return self.reaches.band[0]
 
 
 @dataclass(frozen=True)
@@ -136,7 +136,12 @@ def cabinet_of(design: Design) -> CabinetResult:
     """Net air, size, weight and cost of a design."""
     box = design.box
     return cabinet(
-        box.case, box.chambers, box.groups, box.radiators, box.ports, design.power,
+        box.case,
+        box.chambers,
+        box.groups,
+        box.radiators,
+        box.ports,
+        design.power,
         design.voice.channels,
     )
 
@@ -154,9 +159,7 @@ def assess(design: Design) -> Assessment:
         missing = (str(error),)
     promises = _promises(design, rolled, acoustic, missing)
     chain = links(design, acoustic)
-    return Assessment(
-        design, rolled, amplifier, acoustic, missing, estimates, promises, chain
-    )
+    return Assessment(design, rolled, amplifier, acoustic, missing, estimates, promises, chain)
 
 
 def _acoustic(
@@ -167,20 +170,30 @@ def _acoustic(
     air = air_of(brief.conditions)
     model = model_of(design, rolled)
     solution = solution_of(model, EDIT_GRID)
-    transfers = transfers_of(
-        model, solution, channels, power.dsp.sample_rate, brief.listening, air
-    )
+    transfers = transfers_of(model, solution, channels, power.dsp.sample_rate, brief.listening, air)
     box = design.box
     ratings, gaps = ratings_of(box.groups, box.radiators, box.ports, channels, power, model)
-    unit_level, before = _levels(model, solution, transfers, brief.listening.distance,
-                                 SOLID_ANGLES[brief.listening.place], air)
+    unit_level, before = _levels(
+        model,
+        solution,
+        transfers,
+        brief.listening.distance,
+        SOLID_ANGLES[brief.listening.place],
+        air,
+    )
     tops = tops_of(
         transfers, unit_level, ratings, power, brief.conditions.charge, duty_of(brief.listening)
     )
     programme = programme_of(brief.listening)
     held = _programme_level(
-        transfers, ratings, power, brief.conditions.charge, programme.kind, programme.crest,
-        programme.burst, programme.low_corner,
+        transfers,
+        ratings,
+        power,
+        brief.conditions.charge,
+        programme.kind,
+        programme.crest,
+        programme.burst,
+        programme.low_corner,
     )
     f_hi = rules.upper_edge(rolled.longest_inner, air.speed, lowest_low_pass(channels))
     reaches = _reaches(unit_level, tops, brief, lowest_low_pass(channels))
@@ -204,8 +217,9 @@ def _acoustic(
         low_note=_low_note(tops, brief, reaches, programme),
         programme=held,
         runtime_level=run_level,
-        runtime=_runtime(transfers, power, programme.kind, programme.burst,
-                         run_level - held.unit_level),
+        runtime=_runtime(
+            transfers, power, programme.kind, programme.burst, run_level - held.unit_level
+        ),
     )
     return acoustic, gaps.missing, gaps.estimates
 
@@ -232,14 +246,17 @@ def _runs(tops: Tops) -> tuple[Run, ...]:
 
 def _loudness(top: Ceiling, brief: Brief, f_hi: float) -> rules.Loudness | None:
     return rules.loudness(
-        EDIT_GRID, top.level, top.first, brief.loudness.level, brief.bass.frequency,
-        brief.bass.drop, f_hi,
+        EDIT_GRID,
+        top.level,
+        top.first,
+        brief.loudness.level,
+        brief.bass.frequency,
+        brief.bass.drop,
+        f_hi,
     )
 
 
-def _reaches(
-    unit_level: Real, tops: Tops, brief: Brief, low_pass: float | None
-) -> Reaches:
+def _reaches(unit_level: Real, tops: Tops, brief: Brief, low_pass: float | None) -> Reaches:
     """Bass reach at 3, 6 and 10 dB."""
     low, high = rules.reference_band(brief.bass.frequency, low_pass)
     reference = rules.band_mean(EDIT_GRID, unit_level, low, high)
@@ -261,20 +278,28 @@ def _low_note(
     tops: Tops, brief: Brief, reaches: Reaches, programme: Programme
 ) -> rules.LowNote | None:
     drive = 10 ** ((brief.loudness.level - reaches.reference) / 20)
-    return rules.low_note(
-        EDIT_GRID, tops.charged.limits, drive, programme, brief.bass.frequency
-    )
+    return rules.low_note(EDIT_GRID, tops.charged.limits, drive, programme, brief.bass.frequency)
 
 
 @stage
 def _programme_level(
-    transfers: Transfers, ratings: Ratings, power: Power, charge: float,
-    kind: str, crest: float, burst: float, low_corner: float,
+    transfers: Transfers,
+    ratings: Ratings,
+    power: Power,
+    charge: float,
+    kind: str,
+    crest: float,
+    burst: float,
+    low_corner: float,
 ) -> rules.ProgrammeLevel:
     programme = Programme(kind, crest, burst, low_corner)
     return rules.programme_level(
-        transfers, ratings, amplifier_model(power.amplifier), source_at(power, charge),
-        programme, weights(kind, EDIT_GRID),
+        transfers,
+        ratings,
+        amplifier_model(power.amplifier),
+        source_at(power, charge),
+        programme,
+        weights(kind, EDIT_GRID),
     )
 
 
@@ -290,8 +315,13 @@ def _runtime(
         transfers.outputs, amplifier.r_out, weights(kind, EDIT_GRID), kind == "sine"
     )
     return runtime(
-        pack_model(power.source), draw, 10 ** (gain_db / 20), burst, amplifier,
-        other_power(power), converter_model(power.converter),
+        pack_model(power.source),
+        draw,
+        10 ** (gain_db / 20),
+        burst,
+        amplifier,
+        other_power(power),
+        converter_model(power.converter),
     )
 
 
@@ -302,14 +332,19 @@ def _promises(
     brief = design.brief
     a = acoustic
     waits = missing[0] if missing else ""
-    reach = a.reaches.at_level[brief.bass.drop] if a and a.reaches else None
+    reach = a.reaches.at_level[brief.bass.drop] if a else None
     no_pack = not isinstance(design.power.source, Pack)
     return (
-        loudness_promise(brief, a and a.loudness, a and a.low_note, missing),
+        loudness_promise(
+            brief, a.loudness if a else None, a.low_note if a else None, missing
+        ),
         bass_promise(brief, reach, missing),
         runtime_promise(
-            brief, a.runtime if a else None, a.runtime_level if a else 0.0,
-            a.programme.level if a and not missing else None, WALL if no_pack else waits,
+            brief,
+            a.runtime if a else None,
+            a.runtime_level if a else 0.0,
+            a.programme.level if a and not missing else None,
+            WALL if no_pack else waits,
         ),
         size_promise(brief, rolled),
         cap_promise("weight", rolled.mass, brief.weight.mass, brief.weight.importance),

@@ -68,12 +68,8 @@ def _acoustic_items(box: Box, channels: tuple[Channel, ...]) -> list[tuple[str, 
     for r in box.radiators:
         part = r.radiator
         mass = part.mass + r.added_mass
-        found.append(
-            (r.chamber, Item(part.name, r.count, part.displacement, mass, part.price))
-        )
-    found += [
-        (p.chamber, Item("port", p.count, port_outer_volume(p), 0.0, 0.0)) for p in box.ports
-    ]
+        found.append((r.chamber, Item(part.name, r.count, part.displacement, mass, part.price)))
+    found += [(p.chamber, Item("port", p.count, port_outer_volume(p), 0.0, 0.0)) for p in box.ports]
     return found
 
 
@@ -124,9 +120,7 @@ def cabinet(
     outer = (case.length, case.height, case.depth)
     placed = _acoustic_items(box, channels)
     placed += [(box.chambers[0].name, item) for item in power_items(power)]
-    placed += [
-        (c.chamber, Item(c.name, c.count, c.volume, c.mass, c.price)) for c in case.contents
-    ]
+    placed += [(c.chamber, Item(c.name, c.count, c.volume, c.mass, c.price)) for c in case.contents]
     inside = interior(outer, case.wall)
     taken = tuple(
         total([item for name, item in placed if name == chamber.name]).volume
@@ -141,6 +135,12 @@ def cabinet(
     items = (shell, *(item for _, item in placed))
     everything = total(items)
     return CabinetResult(
-        outer, inner_size(outer, case.wall), panels, air, taken, items,
-        everything.mass, everything.price,
+        outer,
+        inner_size(outer, case.wall),
+        panels,
+        air,
+        taken,
+        items,
+        everything.mass,
+        everything.price,
     )

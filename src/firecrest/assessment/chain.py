@@ -5,7 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
+import numpy as np
+
 from firecrest.core.limits.ceiling import code_at, margins_at
+from firecrest.core.limits.promise import promised_shape
 from firecrest.design.design import Design
 
 if TYPE_CHECKING:
@@ -13,8 +16,14 @@ if TYPE_CHECKING:
 
 LINKS = ("pack", "dsp", "amplifier", "drivers", "radiators", "box", "listener")
 LINK_OF_CODE = {
-    "V": "amplifier", "A": "amplifier", "P": "pack", "H": "drivers", "C": "drivers",
-    "R": "radiators", "U": "box", "L": "dsp",
+    "V": "amplifier",
+    "A": "amplifier",
+    "P": "pack",
+    "H": "drivers",
+    "C": "drivers",
+    "R": "radiators",
+    "U": "box",
+    "L": "dsp",
 }
 
 
@@ -27,19 +36,26 @@ class Link:
     limit: int | None
 
 
-def links(design: Design, acoustic: Acoustic | None, point: int | None = None) -> tuple[Link, ...]:
-    """The seven links at grid ``point``; where loudness is held when none is given."""
+def links(
+    design: Design, acoustic: Acoustic | None, frequency: float | None = None
+) -> tuple[Link, ...]:
+    """The seven links at ``frequency`` Hz; where loudness is held when none is given."""
     if acoustic is None:
         return tuple(Link(key, None, None) for key in LINKS)
-    at = acoustic.worst_point if point is None else point
-    top = acoustic.tops.charged
-    margins = margins_at(top, acoustic.unit_level, acoustic.asked, at)
+    where = acoustic.worst_frequency if frequency is None else frequency
+    brief, top = design.brief, acoustic.tops.charged
+    shape = promised_shape(np.array([where]), brief.bass.frequency, brief.bass.drop)
+    asked = brief.loudness.level + float(shape[0])
+    margins = margins_at(top, acoustic.unit_level, acoustic.frequency, where, asked)
+    point = int(np.argmin(np.abs(np.log(acoustic.frequency / where))))
     best: dict[str, tuple[float, int]] = {}
     for place, (limit, margin) in enumerate(zip(top.limits, margins, strict=True)):
-        key = LINK_OF_CODE[code_at(limit, at)]
+        key = LINK_OF_CODE[code_at(limit, point)]
         if key not in best or margin < best[key][0]:
             best[key] = (margin, place)
-    weakest = min(best.values()) if best else None
+    weakest = min(best.values())
+    if frequency is None and acoustic.loudness is not None:
+        weakest = (acoustic.loudness.margin, acoustic.loudness.limit)
     found = []
     for key in LINKS:
         chosen = weakest if key == "listener" else best.get(key)

@@ -25,9 +25,22 @@ from firecrest.design.power import Amplifier, Converter, Mains, Pack, Power, Wal
 from firecrest.design.voice import Block, Channel
 
 SYMBOLS = {
-    "re": "Re", "sd": "Sd", "fs": "Fs", "qes": "Qes", "qms": "Qms", "qts": "Qts", "vas": "Vas",
-    "mms": "Mms", "cms": "Cms", "rms": "Rms", "bl": "Bl", "xmax": "Xmax", "pe": "Pe",
-    "mmp": "Mmp", "cmp": "Cmp", "rmp": "Rmp",
+    "re": "Re",
+    "sd": "Sd",
+    "fs": "Fs",
+    "qes": "Qes",
+    "qms": "Qms",
+    "qts": "Qts",
+    "vas": "Vas",
+    "mms": "Mms",
+    "cms": "Cms",
+    "rms": "Rms",
+    "bl": "Bl",
+    "xmax": "Xmax",
+    "pe": "Pe",
+    "mmp": "Mmp",
+    "cmp": "Cmp",
+    "rmp": "Rmp",
 }
 TRAVEL_RULE = 2.0
 """Radiator travel not known: its displacement is taken as this many times the drivers'."""
@@ -56,8 +69,12 @@ def air_of(conditions: Conditions) -> Air:
 @stage
 def derivation_of(part: DriverPart) -> Derivation:
     """What follows from a driver's figures."""
-    return derive({key: getattr(part, key) for key in (
-        "re", "sd", "fs", "qes", "qms", "qts", "vas", "mms", "cms", "rms", "bl")})
+    return derive(
+        {
+            key: getattr(part, key)
+            for key in ("re", "sd", "fs", "qes", "qms", "qts", "vas", "mms", "cms", "rms", "bl")
+        }
+    )
 
 
 def driver_constants(part: DriverPart) -> DriverConstants:
@@ -67,8 +84,15 @@ def driver_constants(part: DriverPart) -> DriverConstants:
         raise MissingFigureError(SYMBOLS[derivation.missing[0]], part.name)
     f = derivation.figures
     return DriverConstants(
-        r_e=f["re"], l_e=part.le, l_2=part.l2, r_2=part.r2, s_d=f["sd"], bl=f["bl"],
-        m_ms=f["mms"], c_ms=f["cms"], r_ms=f["rms"],
+        r_e=f["re"],
+        l_e=part.le,
+        l_2=part.l2,
+        r_2=part.r2,
+        s_d=f["sd"],
+        bl=f["bl"],
+        m_ms=f["mms"],
+        c_ms=f["cms"],
+        r_ms=f["rms"],
     )
 
 
@@ -135,16 +159,21 @@ def box_model(
             )
     drivers = tuple(
         net.DriverGroup(
-            driver_constants(g.driver), node(g.chamber), node(g.front),
-            [c.name for c in channels].index(g.channel), g.in_series, g.in_parallel,
+            driver_constants(g.driver),
+            node(g.chamber),
+            node(g.front),
+            [c.name for c in channels].index(g.channel),
+            g.in_series,
+            g.in_parallel,
             outputs_of(channels, g.channel),
         )
         for g in groups
     )
     constants = tuple(radiator_constants(r) for r in radiators)
     passive = tuple(
-        net.Radiator(c.mass, c.compliance, c.resistance, c.area, node(r.chamber), r.count,
-                     node(r.opens_to))
+        net.Radiator(
+            c.mass, c.compliance, c.resistance, c.area, node(r.chamber), r.count, node(r.opens_to)
+        )
         for r, c in zip(radiators, constants, strict=True)
     )
     open_ports = tuple(_lossless_port(p, air, node(p.chamber), node(p.opens_to)) for p in ports)
@@ -266,9 +295,14 @@ def amplifier_model(part: Amplifier) -> amp.AmplifierModel:
     efficiency = part.efficiency and (part.efficiency.value, part.efficiency.claim)
     return amp.read_claims(
         [amp.Claim(c.power, c.load, c.supply, c.thd) for c in part.claims],
-        channels=part.channels, bridged=part.bridged, idle_current=part.idle_current,
-        boosted=part.boosted, own_mains=part.own_mains, current_limit=part.current_limit,
-        efficiency=efficiency or None, cut_off=part.cut_off,
+        channels=part.channels,
+        bridged=part.bridged,
+        idle_current=part.idle_current,
+        boosted=part.boosted,
+        own_mains=part.own_mains,
+        current_limit=part.current_limit,
+        efficiency=efficiency or None,
+        cut_off=part.cut_off,
     )
 
 
@@ -282,7 +316,12 @@ def pack_model(pack: Pack) -> src.Pack:
         tuple(p.resistance for p in cell.table),
     )
     return src.Pack(
-        table, cell.capacity, cell.max_current, cell.cut_off, pack.series, pack.parallel,
+        table,
+        cell.capacity,
+        cell.max_current,
+        cell.cut_off,
+        pack.series,
+        pack.parallel,
         board.resistance if board else 0.0,
         board.max_current if board else None,
         board.cut_off if board else None,
@@ -310,9 +349,7 @@ def source_at(power: Power, charge: float) -> src.Source:
     if isinstance(source, Pack):
         return src.pack_source(pack_model(source), charge, other, converter)
     if isinstance(source, WallSupply):
-        burst: dict[str, src.Number] = {
-            "supply": source.burst_current or source.continuous_current
-        }
+        burst: dict[str, src.Number] = {"supply": source.burst_current or source.continuous_current}
         if converter is not None and converter.input_current is not None:
             burst["converter input"] = converter.input_current
         return src.Source(
@@ -326,8 +363,12 @@ def source_at(power: Power, charge: float) -> src.Source:
 def filter_of(block: Block) -> Filter:
     """A voice block as plain numbers."""
     return Filter(
-        block.kind, block.frequency, getattr(block, "gain", 0.0), getattr(block, "q", 1.0),
-        getattr(block, "family", "butterworth"), getattr(block, "order", 2),
+        block.kind,
+        block.frequency,
+        getattr(block, "gain", 0.0),
+        getattr(block, "q", 1.0),
+        getattr(block, "family", "butterworth"),
+        getattr(block, "order", 2),
     )
 
 

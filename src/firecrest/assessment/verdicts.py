@@ -97,8 +97,13 @@ def runtime_promise(
             "runtime", predicted, ask.duration, margin, state, ask.importance, True, reason
         )
     return Promise(
-        "runtime", predicted, ask.duration, margin, judge(margin, ask.importance),
-        ask.importance, True,
+        "runtime",
+        predicted,
+        ask.duration,
+        margin,
+        judge(margin, ask.importance),
+        ask.importance,
+        True,
     )
 
 
@@ -113,8 +118,13 @@ def size_promise(brief: Brief, cabinet: CabinetResult) -> Promise:
     tightest = spare.index(min(spare))
     margin = spare[tightest]
     return Promise(
-        "size", cabinet.outer[tightest], asked[tightest], margin,
-        judge(margin, ask.importance), ask.importance, False,
+        "size",
+        cabinet.outer[tightest],
+        asked[tightest],
+        margin,
+        judge(margin, ask.importance),
+        ask.importance,
+        False,
         ("length", "height", "depth")[tightest],
     )
 

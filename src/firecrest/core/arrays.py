@@ -8,8 +8,8 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-Real = NDArray[np.float64]
-Complex = NDArray[np.complex128]
+Real = NDArray[Any]
+Complex = NDArray[Any]
 Number = float | Real
 
 

@@ -51,8 +51,18 @@ def read_quantity(text: str, quantity: str, unit: str) -> float:
 
 def _plain(text: str) -> str:
     """One decimal sign, plain minus and times signs, fractions spelt out, single spaces."""
-    for old, new in (("−", "-"), ("×", "*"), ("\u202f", " "), ("\u00a0", " "), ("μ", "µ"),
-                     ("½", " 1/2"), ("¼", " 1/4"), ("¾", " 3/4"), ("ohms", "Ω"), ("ohm", "Ω")):
+    for old, new in (
+        ("−", "-"),
+        ("×", "*"),
+        ("\u202f", " "),
+        ("\u00a0", " "),
+        ("μ", "µ"),
+        ("½", " 1/2"),
+        ("¼", " 1/4"),
+        ("¾", " 3/4"),
+        ("ohms", "Ω"),
+        ("ohm", "Ω"),
+    ):
         text = text.replace(old, new)
     if "," in text and "." in text:
         thousands = "," if text.rfind(".") > text.rfind(",") else "."

@@ -34,10 +34,19 @@ class Case:
     height: float = number("Height", "length", 0.03, 3, "mm", digits=0)
     depth: float = number("Depth", "length", 0.03, 3, "mm", digits=0)
     wall: float = number("Panel thickness", "length", 0.001, 0.1, "mm", default=0.012, digits=1)
-    density: float = number("Panel density", "density", 20, 9000, "kg/m³", default=680.0, digits=0,
-        help="Birch ply about 680, MDF 750, solid PLA 1240.")
-    price_per_area: float = number("Panel price", "money per area", 0, 1e4, "€/m²", default=30.0,
-        digits=0)
+    density: float = number(
+        "Panel density",
+        "density",
+        20,
+        9000,
+        "kg/m³",
+        default=680.0,
+        digits=0,
+        help="Birch ply about 680, MDF 750, solid PLA 1240.",
+    )
+    price_per_area: float = number(
+        "Panel price", "money per area", 0, 1e4, "€/m²", default=30.0, digits=0
+    )
     contents: tuple[ContentItem, ...] = items("Other contents", default=())
 
 
@@ -50,16 +59,57 @@ class Chamber:
 
     name: str = text("Name", default="main")
     share: float = number("Share of the interior", "share", 0.001, 1, "%", default=1.0, digits=1)
-    stated_volume: float | None = number("Measured air volume", "volume", 1e-5, 5, "L",
-        default=None, digits=2, help="From filling the box; takes precedence over the sum.")
-    stuffing: float = number("Stuffing", "share", 0, 0.2, "%", default=0.0, digits=0,
-        help="How much larger the air seems: lining about 5, filled up to 20 %.")
-    leak_q: float | None = number("Leak loss", "number", 1, 1000, "", default=10.0, symbol="QL",
-        digits=1, help="Larger is tighter; 5 to 15 is usual. Empty: airtight.")
-    leak_resistance: float | None = number("Measured leak", "leak resistance", 1e3, 1e12,
-        "kPa·s/m³", default=None, help="A measured leak; it stays when volume or tuning move.")
-    absorption_q: float | None = number("Absorption loss", "number", 1, 1000, "", default=None,
-        symbol="QA", digits=0, help="Loss in the stuffing; 100 empty, 30 lined. Empty: none.")
+    stated_volume: float | None = number(
+        "Measured air volume",
+        "volume",
+        1e-5,
+        5,
+        "L",
+        default=None,
+        digits=2,
+        help="From filling the box; takes precedence over the sum.",
+    )
+    stuffing: float = number(
+        "Stuffing",
+        "share",
+        0,
+        0.2,
+        "%",
+        default=0.0,
+        digits=0,
+        help="How much larger the air seems: lining about 5, filled up to 20 %.",
+    )
+    leak_q: float | None = number(
+        "Leak loss",
+        "number",
+        1,
+        1000,
+        "",
+        default=10.0,
+        symbol="QL",
+        digits=1,
+        help="Larger is tighter; 5 to 15 is usual. Empty: airtight.",
+    )
+    leak_resistance: float | None = number(
+        "Measured leak",
+        "leak resistance",
+        1e3,
+        1e12,
+        "kPa·s/m³",
+        default=None,
+        help="A measured leak; it stays when volume or tuning move.",
+    )
+    absorption_q: float | None = number(
+        "Absorption loss",
+        "number",
+        1,
+        1000,
+        "",
+        default=None,
+        symbol="QA",
+        digits=0,
+        help="Loss in the stuffing; 100 empty, 30 lined. Empty: none.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -81,8 +131,9 @@ class RadiatorSet:
     radiator: RadiatorPart
     count: int = number("How many", "number", 1, 8, "", default=1, digits=0)
     added_mass: float = number("Added mass, each", "mass", 0, 2, "g", default=0.0)
-    horizontal: bool = choice("Faces up or down", default=False,
-        help="Its weight then makes it sag, which eats travel.")
+    horizontal: bool = choice(
+        "Faces up or down", default=False, help="Its weight then makes it sag, which eats travel."
+    )
     chamber: str = text("Chamber", default="main")
     opens_to: str = text("Opens to", default=OUTSIDE)
 
@@ -92,22 +143,64 @@ class Port:
     """Equal ports, round or slot."""
 
     shape: Literal["round", "slot"] = choice("Shape", default="round")
-    diameter: float = number("Diameter", "length", 0.005, 0.5, "mm", default=0.05, digits=1,
-        help="Inside, of a round port.")
+    diameter: float = number(
+        "Diameter",
+        "length",
+        0.005,
+        0.5,
+        "mm",
+        default=0.05,
+        digits=1,
+        help="Inside, of a round port.",
+    )
     width: float = number("Slot width", "length", 0.005, 2, "mm", default=0.1, digits=1)
     height: float = number("Slot height", "length", 0.003, 0.5, "mm", default=0.02, digits=1)
-    length: float = number("Length", "length", 0.001, 3, "mm", default=0.1, digits=1,
-        help="Along its middle, without end corrections.")
+    length: float = number(
+        "Length",
+        "length",
+        0.001,
+        3,
+        "mm",
+        default=0.1,
+        digits=1,
+        help="Along its middle, without end corrections.",
+    )
     count: int = number("How many", "number", 1, 8, "", default=1, digits=0)
-    mounting: Literal["one_flanged", "both_flanged", "both_free"] = choice("Ends sit",
-        default="one_flanged", help="End correction: flanged 0.849, free 0.613 radii.")
-    end_correction: float | None = number("Stated end correction", "length", 0, 1, "mm",
-        default=None, digits=1, help="For both ends together; empty: from how the ends sit.")
+    mounting: Literal["one_flanged", "both_flanged", "both_free"] = choice(
+        "Ends sit", default="one_flanged", help="End correction: flanged 0.849, free 0.613 radii."
+    )
+    end_correction: float | None = number(
+        "Stated end correction",
+        "length",
+        0,
+        1,
+        "mm",
+        default=None,
+        digits=1,
+        help="For both ends together; empty: from how the ends sit.",
+    )
     edges: Literal["plain", "one_flared", "both_flared"] = choice("Edges", default="plain")
-    speed_limit: float | None = number("Air speed at most", "speed", 1, 60, "m/s", default=None,
-        digits=0, help="Empty: 17 plain, 22 one flared, 27 both flared (estimates).")
-    loss_q: float | None = number("Port loss", "number", 2, 1000, "", default=None, symbol="QP",
-        digits=0, help="Empty: no loss.")
+    speed_limit: float | None = number(
+        "Air speed at most",
+        "speed",
+        1,
+        60,
+        "m/s",
+        default=None,
+        digits=0,
+        help="Empty: 17 plain, 22 one flared, 27 both flared (estimates).",
+    )
+    loss_q: float | None = number(
+        "Port loss",
+        "number",
+        2,
+        1000,
+        "",
+        default=None,
+        symbol="QP",
+        digits=0,
+        help="Empty: no loss.",
+    )
     wall: float = number("Pipe wall", "length", 0, 0.05, "mm", default=0.003, digits=1)
     chamber: str = text("Chamber", default="main")
     opens_to: str = text("Opens to", default=OUTSIDE)

@@ -15,8 +15,17 @@ Material = Literal["music", "pink", "speech", "sine"]
 class LoudnessPromise:
     """Level of a sine with the programme's peak, at the listener."""
 
-    level: float = number("Loudness", "level", 50, 140, "dB", default=96.0, help=(
-        "Loudest clean level at the listener, as dB rms of a sine that has the programme's peak."))
+    level: float = number(
+        "Loudness",
+        "level",
+        50,
+        140,
+        "dB",
+        default=96.0,
+        help=(
+            "Loudest clean level at the listener, as dB rms of a sine that has the programme's peak."
+        ),
+    )
     importance: Importance = choice("Loudness counts as", default="must")
 
 
@@ -24,8 +33,16 @@ class LoudnessPromise:
 class BassPromise:
     """How low: the frequency at which the response may be ``drop`` dB down, at level."""
 
-    frequency: float = number("Bass reach", "frequency", 10, 300, "Hz", default=50.0, symbol="F6",
-        help="The lowest note that is still kept up, at full level.")
+    frequency: float = number(
+        "Bass reach",
+        "frequency",
+        10,
+        300,
+        "Hz",
+        default=50.0,
+        symbol="F6",
+        help="The lowest note that is still kept up, at full level.",
+    )
     drop: Literal[3, 6, 10] = choice("Down by", default=6)
     importance: Importance = choice("Bass reach counts as", default="must")
 
@@ -34,10 +51,24 @@ class BassPromise:
 class RuntimePromise:
     """Hours of play at a long-term level."""
 
-    duration: float = number("Runtime", "time", 60, 3.6e6, "h", default=18000.0,
-        help="Hours of play from full charge until a cut-off opens.")
-    level: float | None = number("Playing level", "level", 30, 130, "dB", default=None,
-        help="Long-term mean at the listener; empty: 9 dB below the promised loudness.")
+    duration: float = number(
+        "Runtime",
+        "time",
+        60,
+        3.6e6,
+        "h",
+        default=18000.0,
+        help="Hours of play from full charge until a cut-off opens.",
+    )
+    level: float | None = number(
+        "Playing level",
+        "level",
+        30,
+        130,
+        "dB",
+        default=None,
+        help="Long-term mean at the listener; empty: 9 dB below the promised loudness.",
+    )
     importance: Importance = choice("Runtime counts as", default="must")
 
 
@@ -71,32 +102,86 @@ class CostPromise:
 class Conditions:
     """Air and charge for which ceiling and loudness hold."""
 
-    temperature: float = number("Temperature", "temperature", 233.15, 333.15, "°C",
-        default=293.15, digits=0, help="Air temperature; data sheets mean 20 °C.")
-    pressure: float = number("Air pressure", "pressure", 50e3, 110e3, "hPa", default=101325.0,
-        digits=0)
-    humidity: float = number("Humidity", "share", 0, 1, "%", default=0.0, digits=0,
-        help="Relative humidity; data sheets mean dry air.")
-    charge: float = number("Charge", "share", 0.02, 1, "%", default=0.2, digits=0,
-        help="Charge of the pack at which loudness must still be kept.")
+    temperature: float = number(
+        "Temperature",
+        "temperature",
+        233.15,
+        333.15,
+        "°C",
+        default=293.15,
+        digits=0,
+        help="Air temperature; data sheets mean 20 °C.",
+    )
+    pressure: float = number(
+        "Air pressure", "pressure", 50e3, 110e3, "hPa", default=101325.0, digits=0
+    )
+    humidity: float = number(
+        "Humidity",
+        "share",
+        0,
+        1,
+        "%",
+        default=0.0,
+        digits=0,
+        help="Relative humidity; data sheets mean dry air.",
+    )
+    charge: float = number(
+        "Charge",
+        "share",
+        0.02,
+        1,
+        "%",
+        default=0.2,
+        digits=0,
+        help="Charge of the pack at which loudness must still be kept.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Listening:
     """Where the listener is and what is played."""
 
-    distance: float = number("Distance", "length", 0.1, 100, "m", default=2.0,
-        help="From the middle of the front to the listener.")
-    place: Place = choice("Place", default="ground", help=(
-        "pole: free all round, no ground image; ground: half space; wall: floor and wall; "
-        "corner: floor and two walls."))
+    distance: float = number(
+        "Distance",
+        "length",
+        0.1,
+        100,
+        "m",
+        default=2.0,
+        help="From the middle of the front to the listener.",
+    )
+    place: Place = choice(
+        "Place",
+        default="ground",
+        help=(
+            "pole: free all round, no ground image; ground: half space; wall: floor and wall; "
+            "corner: floor and two walls."
+        ),
+    )
     material: Material = choice("Programme", default="music")
-    steady_tone: bool = choice("Steady tone", default=False,
-        help="Judge heat and supply for tones that never stop, instead of programme.")
-    crest: float | None = number("Crest factor", "gain", 3.0102, 30, "dB", default=None,
-        help="Peak over long-term rms; empty: 12 dB, a stated default.")
-    burst: float | None = number("Burst factor", "gain", 0, 20, "dB", default=None,
-        help="Highest 100 ms rms over long-term rms; empty: music and speech 6, pink 2 dB.")
+    steady_tone: bool = choice(
+        "Steady tone",
+        default=False,
+        help="Judge heat and supply for tones that never stop, instead of programme.",
+    )
+    crest: float | None = number(
+        "Crest factor",
+        "gain",
+        3.0102,
+        30,
+        "dB",
+        default=None,
+        help="Peak over long-term rms; empty: 12 dB, a stated default.",
+    )
+    burst: float | None = number(
+        "Burst factor",
+        "gain",
+        0,
+        20,
+        "dB",
+        default=None,
+        help="Highest 100 ms rms over long-term rms; empty: music and speech 6, pink 2 dB.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -18,39 +18,69 @@ class DriverPart:
     """One driver, as its sheet or a measurement has it; what is missing is derived."""
 
     name: str = text("Name")
-    re: float | None = number("Coil resistance", "resistance", 0.2, 1000, "Ω", default=None,
-        symbol="Re", digits=2)
-    le: float = number("Coil inductance", "inductance", 0, 0.1, "mH", default=0.0, symbol="Le",
-        digits=2)
-    l2: float = number("Second inductance", "inductance", 0, 0.1, "mH", default=0.0, symbol="L2",
-        digits=2, help="With R2 beside it, in series with Le; 0 leaves both out.")
-    r2: float = number("Resistance beside it", "resistance", 0, 1e4, "Ω", default=0.0,
-        symbol="R2", digits=1)
+    re: float | None = number(
+        "Coil resistance", "resistance", 0.2, 1000, "Ω", default=None, symbol="Re", digits=2
+    )
+    le: float = number(
+        "Coil inductance", "inductance", 0, 0.1, "mH", default=0.0, symbol="Le", digits=2
+    )
+    l2: float = number(
+        "Second inductance",
+        "inductance",
+        0,
+        0.1,
+        "mH",
+        default=0.0,
+        symbol="L2",
+        digits=2,
+        help="With R2 beside it, in series with Le; 0 leaves both out.",
+    )
+    r2: float = number(
+        "Resistance beside it", "resistance", 0, 1e4, "Ω", default=0.0, symbol="R2", digits=1
+    )
     fs: float | None = number("Resonance", "frequency", 5, 20000, "Hz", default=None, symbol="Fs")
-    qes: float | None = number("Electrical Q", "number", 0.05, 20, "", default=None, symbol="Qes",
-        digits=3)
-    qms: float | None = number("Mechanical Q", "number", 0.1, 50, "", default=None, symbol="Qms",
-        digits=2)
-    qts: float | None = number("Total Q", "number", 0.05, 15, "", default=None, symbol="Qts",
-        digits=3)
-    vas: float | None = number("Equivalent volume", "volume", 1e-6, 5, "L", default=None,
-        symbol="Vas", digits=2)
+    qes: float | None = number(
+        "Electrical Q", "number", 0.05, 20, "", default=None, symbol="Qes", digits=3
+    )
+    qms: float | None = number(
+        "Mechanical Q", "number", 0.1, 50, "", default=None, symbol="Qms", digits=2
+    )
+    qts: float | None = number(
+        "Total Q", "number", 0.05, 15, "", default=None, symbol="Qts", digits=3
+    )
+    vas: float | None = number(
+        "Equivalent volume", "volume", 1e-6, 5, "L", default=None, symbol="Vas", digits=2
+    )
     sd: float | None = number("Cone area", "area", 1e-5, 1, "cm²", default=None, symbol="Sd")
-    bl: float | None = number("Force factor", "force factor", 0.05, 100, "T·m", default=None,
-        symbol="Bl", digits=2)
-    mms: float | None = number("Moving mass", "mass", 1e-5, 2, "g", default=None, symbol="Mms",
-        digits=2)
-    cms: float | None = number("Compliance", "compliance", 1e-6, 0.1, "mm/N", default=None,
-        symbol="Cms", digits=3)
-    rms: float | None = number("Mechanical loss", "mechanical resistance", 0.001, 100, "kg/s",
-        default=None, symbol="Rms", digits=2)
-    xmax: float | None = number("Travel, one way", "length", 1e-4, 0.1, "mm", default=None,
-        symbol="Xmax", digits=1)
+    bl: float | None = number(
+        "Force factor", "force factor", 0.05, 100, "T·m", default=None, symbol="Bl", digits=2
+    )
+    mms: float | None = number(
+        "Moving mass", "mass", 1e-5, 2, "g", default=None, symbol="Mms", digits=2
+    )
+    cms: float | None = number(
+        "Compliance", "compliance", 1e-6, 0.1, "mm/N", default=None, symbol="Cms", digits=3
+    )
+    rms: float | None = number(
+        "Mechanical loss",
+        "mechanical resistance",
+        0.001,
+        100,
+        "kg/s",
+        default=None,
+        symbol="Rms",
+        digits=2,
+    )
+    xmax: float | None = number(
+        "Travel, one way", "length", 1e-4, 0.1, "mm", default=None, symbol="Xmax", digits=1
+    )
     xmax_basis: Literal["geometric", "distortion"] = choice("Travel stated by", default="geometric")
-    xmech: float | None = number("Damage travel", "length", 1e-4, 0.2, "mm", default=None,
-        symbol="Xmech", digits=1)
-    pe: float | None = number("Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe",
-        digits=0)
+    xmech: float | None = number(
+        "Damage travel", "length", 1e-4, 0.2, "mm", default=None, symbol="Xmech", digits=1
+    )
+    pe: float | None = number(
+        "Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe", digits=0
+    )
     displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
@@ -64,18 +94,39 @@ class RadiatorPart:
 
     name: str = text("Name")
     sd: float | None = number("Cone area, each", "area", 1e-5, 1, "cm²", default=None, symbol="Sd")
-    mmp: float | None = number("Moving mass", "mass", 1e-4, 5, "g", default=None, symbol="Mmp",
-        digits=1, help="With the air load, without added mass.")
-    cmp: float | None = number("Compliance", "compliance", 1e-6, 0.1, "mm/N", default=None,
-        symbol="Cmp", digits=3)
-    rmp: float | None = number("Mechanical loss", "mechanical resistance", 0, 100, "kg/s",
-        default=None, symbol="Rmp", digits=2)
-    fp: float | None = number("Free resonance", "frequency", 1, 500, "Hz", default=None,
-        symbol="Fp")
-    qmp: float | None = number("Mechanical Q", "number", 0.5, 100, "", default=None, symbol="Qmp",
-        digits=1)
-    xmax: float | None = number("Travel, one way", "length", 1e-4, 0.1, "mm", default=None,
-        symbol="Xmax", digits=1)
+    mmp: float | None = number(
+        "Moving mass",
+        "mass",
+        1e-4,
+        5,
+        "g",
+        default=None,
+        symbol="Mmp",
+        digits=1,
+        help="With the air load, without added mass.",
+    )
+    cmp: float | None = number(
+        "Compliance", "compliance", 1e-6, 0.1, "mm/N", default=None, symbol="Cmp", digits=3
+    )
+    rmp: float | None = number(
+        "Mechanical loss",
+        "mechanical resistance",
+        0,
+        100,
+        "kg/s",
+        default=None,
+        symbol="Rmp",
+        digits=2,
+    )
+    fp: float | None = number(
+        "Free resonance", "frequency", 1, 500, "Hz", default=None, symbol="Fp"
+    )
+    qmp: float | None = number(
+        "Mechanical Q", "number", 0.5, 100, "", default=None, symbol="Qmp", digits=1
+    )
+    xmax: float | None = number(
+        "Travel, one way", "length", 1e-4, 0.1, "mm", default=None, symbol="Xmax", digits=1
+    )
     displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)

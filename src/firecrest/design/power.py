@@ -15,8 +15,16 @@ class Claim:
     power: float = number("Claimed power", "power", 0.05, 10000, "W", digits=0)
     load: float = number("Into", "resistance", 0.5, 200, "Ω", digits=1)
     supply: float | None = number("At a supply of", "voltage", 1, 400, "V", default=None)
-    thd: float | None = number("At a distortion of", "share", 1e-4, 0.3, "%", default=None,
-        digits=1, help="Empty: 10 %, an estimate.")
+    thd: float | None = number(
+        "At a distortion of",
+        "share",
+        1e-4,
+        0.3,
+        "%",
+        default=None,
+        digits=1,
+        help="Empty: 10 %, an estimate.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -37,12 +45,28 @@ class Amplifier:
     bridged: bool = choice("Bridge-tied outputs", default=True)
     boosted: bool = choice("Has its own boost converter", default=False)
     own_mains: bool = choice("Has its own mains supply", default=False)
-    gain: float = number("Gain", "gain", 0, 60, "dB", default=26.0,
-        help="From its input to its output.")
-    current_limit: float | None = number("Current limit", "current", 0.05, 200, "A", default=None,
-        help="Peak, per output. Empty: 1.25 x the largest clean peak of the claims, an estimate.")
-    idle_current: float = number("Idle current", "current", 0, 20, "A", default=0.1, digits=2,
-        help="Of the whole board, playing silence.")
+    gain: float = number(
+        "Gain", "gain", 0, 60, "dB", default=26.0, help="From its input to its output."
+    )
+    current_limit: float | None = number(
+        "Current limit",
+        "current",
+        0.05,
+        200,
+        "A",
+        default=None,
+        help="Peak, per output. Empty: 1.25 x the largest clean peak of the claims, an estimate.",
+    )
+    idle_current: float = number(
+        "Idle current",
+        "current",
+        0,
+        20,
+        "A",
+        default=0.1,
+        digits=2,
+        help="Of the whole board, playing silence.",
+    )
     efficiency: Efficiency | None = choice("Efficiency", default=None)
     cut_off: float | None = number("Stops below", "voltage", 0.5, 400, "V", default=None)
     volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
@@ -55,10 +79,19 @@ class DspBoard:
     """The signal processor that runs the voice."""
 
     name: str = text("Name")
-    full_scale: float = number("Output at full scale", "voltage", 0.05, 20, "V", default=1.0,
-        digits=2, help="Volts rms at its output for a 0 dBFS sine.")
-    sample_rate: float = number("Sample rate", "frequency", 32000, 384000, "kHz", default=96000.0,
-        digits=1)
+    full_scale: float = number(
+        "Output at full scale",
+        "voltage",
+        0.05,
+        20,
+        "V",
+        default=1.0,
+        digits=2,
+        help="Volts rms at its output for a 0 dBFS sine.",
+    )
+    sample_rate: float = number(
+        "Sample rate", "frequency", 32000, 384000, "kHz", default=96000.0, digits=1
+    )
     filters: int = number("Filters it has", "number", 0, 500, "", default=20, digits=0)
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
@@ -82,7 +115,8 @@ class Cell:
 
     name: str = text("Name")
     chemistry: Literal["lithium ion", "lithium iron phosphate", "nickel metal hydride"] = choice(
-        "Chemistry", default="lithium ion")
+        "Chemistry", default="lithium ion"
+    )
     capacity: float = number("Capacity", "charge", 36, 3.6e6, "Ah", digits=2)
     max_current: float | None = number("Current at most", "current", 0.01, 500, "A", default=None)
     cut_off: float | None = number("Empty below", "voltage", 0.5, 4, "V", default=None, digits=2)
@@ -113,8 +147,9 @@ class Pack:
     series: int = number("Cells in series", "number", 1, 100, "", default=1, digits=0)
     parallel: int = number("Cells in parallel", "number", 1, 100, "", default=1, digits=0)
     board: ProtectionBoard | None = choice("Protection board", default=None)
-    lead_resistance: float = number("Lead resistance", "resistance", 0, 5, "mΩ", default=0.02,
-        digits=0)
+    lead_resistance: float = number(
+        "Lead resistance", "resistance", 0, 5, "mΩ", default=0.02, digits=0
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -126,10 +161,19 @@ class WallSupply:
     voltage: float = number("Voltage", "voltage", 1, 400, "V")
     resistance: float = number("Regulation", "resistance", 0, 10, "mΩ", default=0.0, digits=0)
     continuous_current: float = number("Continuous current", "current", 0.05, 500, "A")
-    burst_current: float | None = number("Burst current", "current", 0.05, 1000, "A", default=None,
-        help="Empty: its continuous one.")
-    mass: float = number("Weight carried", "mass", 0, 20, "g", default=0.0, digits=0,
-        help="0 when it stays on the wall.")
+    burst_current: float | None = number(
+        "Burst current", "current", 0.05, 1000, "A", default=None, help="Empty: its continuous one."
+    )
+    mass: float = number(
+        "Weight carried",
+        "mass",
+        0,
+        20,
+        "g",
+        default=0.0,
+        digits=0,
+        help="0 when it stays on the wall.",
+    )
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
 
 
@@ -150,8 +194,9 @@ class Converter:
     name: str = text("Name", default="Converter")
     output_voltage: float = number("Output", "voltage", 1, 400, "V")
     efficiency: float = number("Efficiency", "share", 0.1, 1, "%", default=0.9, digits=0)
-    input_current: float | None = number("Input current at most", "current", 0.05, 500, "A",
-        default=None)
+    input_current: float | None = number(
+        "Input current at most", "current", 0.05, 500, "A", default=None
+    )
     cut_off: float | None = number("Stops below", "voltage", 0.5, 400, "V", default=None)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)

@@ -76,8 +76,15 @@ class Channel:
     gain: float = number("Level", "gain", -60, 30, "dB", default=0.0)
     inverted: bool = choice("Polarity turned", default=False)
     blocks: tuple[Block, ...] = items("Blocks", default=(), most=32)
-    limiter: float | None = number("Limiter", "voltage", 0.1, 400, "V", default=None,
-        help="Peak volts at the amplifier's output at which it holds; empty: none.")
+    limiter: float | None = number(
+        "Limiter",
+        "voltage",
+        0.1,
+        400,
+        "V",
+        default=None,
+        help="Peak volts at the amplifier's output at which it holds; empty: none.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -17,9 +17,7 @@ def compliance(volume: Number, air: Air) -> Number:
     return volume / air.stiffness
 
 
-def closed_resonance(
-    fs: Number, vas_total: Number, volume: Number
-) -> Number:
+def closed_resonance(fs: Number, vas_total: Number, volume: Number) -> Number:
     """Resonance Fs sqrt(1 + Vas/V) of drivers with ``vas_total`` (m3) on closed ``volume``."""
     return fs * np.sqrt(1.0 + vas_total / volume)
 

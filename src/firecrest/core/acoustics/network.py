@@ -57,7 +57,7 @@ class DriverGroup:
     def mobility(self, omega: Real) -> Complex:
         """Cone velocity per newton with the coil across a stiff source, m/(N s), (..., F)."""
         constants = self.constants
-        brake = constants.bl ** 2 / constants.coil_impedance(omega)
+        brake = constants.bl**2 / constants.coil_impedance(omega)
         return 1.0 / (constants.mechanical_impedance(omega) + brake)
 
     def force(self, omega: Real) -> Complex:
@@ -97,7 +97,7 @@ class Radiator:
     def admittance(self, omega: Real) -> Complex:
         """Of all ``count`` together, m3/(Pa s)."""
         reactance = omega * self.mass - 1.0 / (omega * self.compliance)
-        return self.count * self.area ** 2 / (self.resistance + 1j * reactance)
+        return self.count * self.area**2 / (self.resistance + 1j * reactance)
 
 
 @dataclass(frozen=True)
@@ -142,9 +142,7 @@ def solve(network: Network, frequency: Real) -> Solution:
     port_flow = tuple(_flow(port, omega, pressure) for port in network.ports)
     radiator_flow = tuple(_flow(radiator, omega, pressure) for radiator in network.radiators)
     radiated = _radiated(network, velocity, port_flow, radiator_flow)
-    leaks = [
-        chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)
-    ]
+    leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
     leaked = np.sum(np.broadcast_arrays(*leaks), axis=0)
     return Solution(
         frequency, pressure, velocity, current, port_flow, radiator_flow, radiated, leaked
@@ -212,9 +210,7 @@ def _solve_nodes(
     right = np.zeros((*shape, count, channels), dtype=np.complex128)
     for node in range(count):
         matrix[..., node, node] = diagonal[node]
-        right[..., node, :] = np.moveaxis(
-            np.broadcast_to(source[node], (channels, *shape)), 0, -1
-        )
+        right[..., node, :] = np.moveaxis(np.broadcast_to(source[node], (channels, *shape)), 0, -1)
     for (a, b), value in coupling.items():
         matrix[..., a, b] = matrix[..., b, a] = -value
     answer = np.linalg.solve(matrix, right)
@@ -279,9 +275,7 @@ def output_impedance(network: Network, solution: Solution, channel: int) -> Comp
     return np.asarray(1.0 / output_current(network, solution.current, channel)[channel])
 
 
-def output_current(
-    network: Network, current: tuple[Complex, ...], channel: int
-) -> Complex:
+def output_current(network: Network, current: tuple[Complex, ...], channel: int) -> Complex:
     """Current of one amplifier output of ``channel`` from those of single drivers."""
     shares = [
         group.in_parallel * i

@@ -67,9 +67,7 @@ def total(items: Sequence[Item]) -> Item:
     )
 
 
-def panel_item(
-    panels: Sequence[Panel], density: float, price_per_area: float
-) -> Item:
+def panel_item(panels: Sequence[Panel], density: float, price_per_area: float) -> Item:
     """The bare case as one item: it takes no air from the interior."""
     mass = sum(p.volume for p in panels) * density
     price = sum(p.width * p.height for p in panels) * price_per_area

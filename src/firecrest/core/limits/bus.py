@@ -32,7 +32,8 @@ def positive_root(square: Real, linear: Real, constant: Real) -> Real:
 
 def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[Real, Real]:
     """(g, pack) per channel minimum: largest drive before clipping or collapse, and whether
-    the loss against an ideal source (0.5 dB or more) is the pack's doing."""
+    the loss against an ideal source (0.5 dB or more) is the pack's doing.
+    """
     real = _smallest(draw, amplifier, source, ideal=False)
     if source.converter is not None or amplifier.rail is not None:
         return real, np.zeros(real.shape, dtype=bool)
@@ -40,9 +41,7 @@ def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[
     return real, ideal >= PACK_LOSS * real
 
 
-def _smallest(
-    draw: Draw, amplifier: AmplifierModel, source: Source, *, ideal: bool
-) -> Real:
+def _smallest(draw: Draw, amplifier: AmplifierModel, source: Source, *, ideal: bool) -> Real:
     """Smallest drive over the channels that uses up the bus."""
     limits = [_channel_swing(swing, draw, amplifier, source, ideal) for swing in draw.swing]
     return np.asarray(np.min(np.broadcast_arrays(*limits), axis=0))
@@ -93,9 +92,7 @@ def collapse_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> Rea
     return positive_root(4 * r * p1 - (r * h) ** 2, 2 * e * r * h, 4 * r * other - e * e)
 
 
-def current_limits(
-    draw: Draw, amplifier: AmplifierModel, source: Source
-) -> dict[str, Real]:
+def current_limits(draw: Draw, amplifier: AmplifierModel, source: Source) -> dict[str, Real]:
     """Largest drive for each burst current of the source (name: g), averaged over the cycle."""
     limits = {
         name: average_current_limit(draw, amplifier, source, amperes)

@@ -109,9 +109,12 @@ def _merge(current: list[Run], place: int, into: int) -> list[Run]:
     return joined
 
 
-def margins_at(top: Ceiling, unit_level: Real, asked: Real, point: int) -> list[float]:
-    """dB to spare of every limit against ``asked`` dB at one grid point, in order of limits."""
+def margins_at(
+    top: Ceiling, unit_level: Real, frequency: Real, where: float, asked: float
+) -> list[float]:
+    """dB to spare of every limit against ``asked`` dB at ``where`` Hz, in order of limits."""
+    log = np.log(frequency)
     return [
-        float(unit_level[point] + decibel(limit.factor[point]) - asked[point])
+        float(np.interp(np.log(where), log, unit_level + decibel(limit.factor))) - asked
         for limit in top.limits
     ]

@@ -129,8 +129,7 @@ def electrical_limits(
     swing, pack = swing_limit(draw, amplifier, source)
     limits = [Limit("swing", "V", swing, pack=pack)]
     limits += [
-        Limit(name, "P", factor)
-        for name, factor in current_limits(draw, amplifier, source).items()
+        Limit(name, "P", factor) for name, factor in current_limits(draw, amplifier, source).items()
     ]
     if source.continuous is not None:
         rating = average_current_limit(draw, amplifier, source, source.continuous)
@@ -142,9 +141,7 @@ def electrical_limits(
     return limits
 
 
-def signal_and_motion_limits(
-    transfers: Transfers, ratings: Ratings, duty: float
-) -> list[Limit]:
+def signal_and_motion_limits(transfers: Transfers, ratings: Ratings, duty: float) -> list[Limit]:
     """The limits that do not depend on charge."""
     return [
         *_mechanical(transfers, ratings),

@@ -26,7 +26,7 @@ class Programme:
 
     @property
     def duty(self) -> float:
-        """dB by which long-term power lies below that of a sine of the same peak."""
+        """DB by which long-term power lies below that of a sine of the same peak."""
         return float(self.crest - SINE_CREST)
 
 

@@ -94,7 +94,13 @@ def upper_edge(longest_inner: float, speed: float, lowest_low_pass: float | None
 
 
 def loudness(
-    frequency: Real, level: Real, first: Real, target: float, corner: float, drop: float, f_hi: float
+    frequency: Real,
+    level: Real,
+    first: Real,
+    target: float,
+    corner: float,
+    drop: float,
+    f_hi: float,
 ) -> Loudness | None:
     """Headline loudness over [corner, f_hi]; None when that band is empty."""
     if f_hi <= corner:
@@ -106,8 +112,11 @@ def loudness(
     worst = int(np.argmin(margin))
     point = int(np.argmin(np.abs(np.log(frequency / band[worst]))))
     return Loudness(
-        target + float(margin[worst]), float(margin[worst]), float(band[worst]),
-        int(first[point]), point,
+        target + float(margin[worst]),
+        float(margin[worst]),
+        float(band[worst]),
+        int(first[point]),
+        point,
     )
 
 

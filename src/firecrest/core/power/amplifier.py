@@ -8,7 +8,7 @@ Fourier series of a clipped sine; the load line is Ohm's law.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
-from math import asin, cos, pi, sin, sqrt
+from math import cos, pi, sin, sqrt
 
 import numpy as np
 
@@ -175,7 +175,7 @@ def _drop_line(
 def _loss(
     claim: CleanClaim, efficiency: float, channels: int, supply: float, idle: float, r_out: float
 ) -> float:
-    """k of P_in = V I_idle + sum(P + r_out I^2 + k V I_avg) at the clean power of one claim."""
+    """K of P_in = V I_idle + sum(P + r_out I^2 + k V I_avg) at the clean power of one claim."""
     current = claim.peak_current / sqrt(2)
     lost = claim.power / efficiency - supply * idle / channels - claim.power - r_out * current**2
     return lost / (supply * SINE_AVERAGE * current)

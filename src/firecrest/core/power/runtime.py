@@ -62,7 +62,11 @@ def _bus(pack: Pack, charge: Real, demand: _Demand) -> tuple[Real, Real]:
 
 
 def _cut_offs(
-    pack: Pack, charge: Real, demand: _Demand, amplifier: AmplifierModel, converter: Converter | None
+    pack: Pack,
+    charge: Real,
+    demand: _Demand,
+    amplifier: AmplifierModel,
+    converter: Converter | None,
 ) -> dict[str, Real]:
     """Volts above each cut-off at ``charge``; negative is open."""
     voltage, current = _bus(pack, charge, demand)

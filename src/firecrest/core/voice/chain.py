@@ -43,9 +43,7 @@ def analogue_response(block: Filter, frequency: Real) -> Complex:
 
 def coefficients(block: Filter, rate: float) -> Real:
     """Biquads of a block at sample ``rate``: rows b0 b1 b2 a0 a1 a2, shape (sections, 6)."""
-    return np.array(
-        [digital_section(s, block.frequency * s.scale, rate) for s in sections(block)]
-    )
+    return np.array([digital_section(s, block.frequency * s.scale, rate) for s in sections(block)])
 
 
 def chain_responses(

@@ -40,9 +40,11 @@ def low_pass_poles(family: str, order: int) -> tuple[tuple[float, float | None],
         return low_pass_poles("butterworth", order // 2) * 2
     from scipy.signal import bessel, buttap
 
-    poles = buttap(order)[1] if family == "butterworth" else bessel(
-        order, 1.0, analog=True, output="zpk", norm="mag"
-    )[1]
+    poles = (
+        buttap(order)[1]
+        if family == "butterworth"
+        else bessel(order, 1.0, analog=True, output="zpk", norm="mag")[1]
+    )
     sections: list[tuple[float, float | None]] = []
     for pole in sorted(poles, key=lambda p: -abs(p.imag)):
         if pole.imag > 1e-9:

@@ -1,0 +1,121 @@
+"""Headless commands: figures without a display, and without loading Qt."""
+
+import json
+import sys
+from pathlib import Path
+from typing import Annotated
+
+import numpy as np
+import typer
+from typer.exceptions import TyperException
+
+from firecrest.assessment.assess import Assessment, assess
+from firecrest.core.errors import FirecrestError
+from firecrest.design.text import json_schema
+from firecrest.files.container import Document, read_document
+from firecrest.files.demos import read_demo
+from firecrest.present import words
+from firecrest.present.report import STANDARD_DRIVE, report
+from firecrest.present.sentences import why
+
+ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
+COMMANDS = ("assess", "schema")
+
+cli = typer.Typer(add_completion=False, no_args_is_help=True, rich_markup_mode=None)
+
+
+@cli.callback()
+def _group() -> None:
+    """Firecrest: sizes small self-powered loudspeakers against their promises."""
+
+
+@cli.command("assess")
+def assess_command(
+    file: Annotated[
+        Path | None, typer.Argument(help="A .firecrest file or a bare design.json.")
+    ] = None,
+    demo: Annotated[str | None, typer.Option(help="Assess a shipped demo instead.")] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Every scalar and curve.")] = False,
+    volts: Annotated[
+        float, typer.Option(help="Drive of the raw curves, V rms.", min=1e-6, max=1e4)
+    ] = STANDARD_DRIVE,
+    start: Annotated[
+        float, typer.Option(help="First frequency of the raw curves, Hz.", min=1.0, max=1e5)
+    ] = 10.0,
+    stop: Annotated[
+        float, typer.Option(help="Last frequency of the raw curves, Hz.", min=1.0, max=1e5)
+    ] = 1000.0,
+    points: Annotated[
+        int, typer.Option(help="Points of the raw curves, evenly spaced in ln f.", min=2, max=20000)
+    ] = 241,
+) -> None:
+    """Print the promises of a design. Exit status: 0 all met, 1 some short, 2 error."""
+    if stop <= start:
+        raise FirecrestError(f"--stop must be above --start: {stop:g} Hz is not above {start:g} Hz.")
+    document = _document(file, demo)
+    for note in document.lost:
+        print(f"not readable: {note}", file=sys.stderr)
+    assessment = assess(document.design)
+    if as_json:
+        grid = np.geomspace(start, stop, points)
+        print(json.dumps(report(assessment, volts, grid), ensure_ascii=False))
+    else:
+        print(promise_table(assessment))
+    raise typer.Exit(status(assessment))
+
+
+@cli.command("schema")
+def schema_command() -> None:
+    """Print the JSON Schema of design.json."""
+    print(json.dumps(json_schema(), indent=1, ensure_ascii=False))
+
+
+def _document(file: Path | None, demo: str | None) -> Document:
+    """The design that was asked for."""
+    if demo is not None:
+        return Document(read_demo(demo))
+    if file is None:
+        raise FirecrestError("Name a FILE, or a shipped design with --demo slipway.")
+    return read_document(file)
+
+
+def promise_table(assessment: Assessment) -> str:
+    """The promises as a table, and why."""
+    design = assessment.design
+    rows = [("", "predicted", "promised", "margin", "state")]
+    for p in assessment.promises:
+        unit = words.promise_unit(p.key, design)
+        predicted = words.numeral(p, design)
+        if p.predicted is not None and unit.unit != "€":
+            predicted = f"{predicted} {unit.unit}" + (" to spare" if p.key == "size" else "")
+        rows.append((
+            words.PROMISE_NAMES[p.key],
+            predicted,
+            "–" if p.state == "none" else words.target_text(p, design),
+            words.margin_text(p, design),
+            "wish missed" if p.wish_missed else words.STATE_WORDS[p.state],
+        ))
+    widths = [max(len(row[k]) for row in rows) for k in range(5)]
+    table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
+    reasons = [f"- {sentence.plain}" for sentence in why(assessment)]
+    return "\n".join([design.name, "", *(line.rstrip() for line in table), "", *reasons])
+
+
+def status(assessment: Assessment) -> int:
+    """0 when every promise that must be kept is kept, else 1."""
+    musts = [p for p in assessment.promises if p.importance == "must"]
+    return ALL_MET if all(p.state in ("met", "close", "none") for p in musts) else SOME_SHORT
+
+
+def run(arguments: list[str]) -> int:
+    """Run a headless command; errors go to standard error as one message."""
+    try:
+        result = cli(arguments, standalone_mode=False)
+    except FirecrestError as error:
+        print(f"firecrest: {error}", file=sys.stderr)
+        return FAILED
+    except TyperException as error:
+        print(f"firecrest: {error}", file=sys.stderr)
+        return FAILED
+    return int(result or 0)
+

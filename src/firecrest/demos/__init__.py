@@ -1,0 +1,1 @@
+"""Demo designs from the house workshop, as design.json files inside the package."""

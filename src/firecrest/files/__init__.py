@@ -1,0 +1,1 @@
+"""Reading and writing: the .firecrest container and the autosave journal."""

@@ -1,0 +1,374 @@
+"""The assessment as plain data with stable keys, for ``firecrest assess --json``.
+
+Every key is documented in docs/format.md, "The JSON report". Levels are in dB at the listener,
+everything else is SI; what is unknown or never reached is null.
+"""
+
+from typing import Any
+
+import numpy as np
+
+from firecrest.assessment.acoustic import voice_rows
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.lowering import air_of, derivation_of
+from firecrest.core.acoustics.driver import half_space_sensitivity
+from firecrest.core.acoustics.network import Solution, output_impedance, solve
+from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, group_delay, level
+from firecrest.core.arrays import Complex, Real, decibel
+from firecrest.core.limits.bands import band_edges, peaks, refined_peak
+from firecrest.core.limits.ceiling import code_at
+from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.promise import Loudness, LowNote, Reach
+from firecrest.design.design import Design
+
+REPORT_FORMAT = "firecrest-report-1"
+PEAK = float(np.sqrt(2.0))
+TABLE_GRID = np.geomspace(10.0, 1000.0, 961)
+STANDARD_DRIVE = 2.83
+
+
+def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
+    """Everything of an assessment; raw curves at ``drive`` V rms on ``grid`` (Hz)."""
+    body: dict[str, Any] = {
+        "format": REPORT_FORMAT,
+        "name": assessment.design.name,
+        "promises": [_promise(p) for p in assessment.promises],
+        "missing": list(assessment.missing),
+        "estimates": list(assessment.estimates),
+        "cabinet": _cabinet(assessment),
+        "amplifier": _amplifier(assessment),
+        "drivers": [_driver(g.driver) for g in assessment.design.box.groups],
+    }
+    acoustic = assessment.acoustic
+    if acoustic is not None:
+        body |= _scalars(assessment.design, acoustic)
+        body["chain"] = [_link(link, acoustic) for link in assessment.links]
+        body["curves"] = _curves(acoustic)
+        body["at_drive"] = at_drive(assessment.design, acoustic, drive, grid)
+    return clean(body)
+
+
+def clean(value: Any) -> Any:
+    """Plain JSON data: arrays as lists, what is not finite as null."""
+    if isinstance(value, dict):
+        return {str(k): clean(v) for k, v in value.items()}
+    if isinstance(value, np.ndarray):
+        return clean(value.tolist())
+    if isinstance(value, list | tuple):
+        return [clean(v) for v in value]
+    if isinstance(value, float | np.floating):
+        return float(value) if np.isfinite(value) else None
+    if isinstance(value, np.integer):
+        return int(value)
+    return value
+
+
+def _promise(p: Any) -> dict[str, Any]:
+    keys = ("key", "predicted", "target", "margin", "state", "importance", "reason")
+    return {key: getattr(p, key) for key in keys}
+
+
+def _cabinet(assessment: Assessment) -> dict[str, Any]:
+    rolled = assessment.cabinet
+    return {
+        "outer": rolled.outer,
+        "inner": rolled.inner,
+        "air_volume": {
+            c.name: v for c, v in zip(assessment.design.box.chambers, rolled.air, strict=True)
+        },
+        "mass": rolled.mass,
+        "price": rolled.price,
+        "items": [vars(item) for item in rolled.items],
+    }
+
+
+def _amplifier(assessment: Assessment) -> dict[str, Any]:
+    amplifier = assessment.amplifier
+    body = {k: v for k, v in vars(amplifier).items() if k != "claims"}
+    return {**body, "claims": [vars(claim) for claim in amplifier.claims]}
+
+
+def _driver(part: Any) -> dict[str, Any]:
+    derivation = derivation_of(part)
+    figures = dict(derivation.figures)
+    known = all(key in figures for key in ("fs", "vas", "qes"))
+    return {
+        "name": part.name,
+        "figures": figures,
+        "derived": {k: r.text for k, r in derivation.derived.items()},
+        "contradictions": [
+            {"figure": c.figure, "stated": c.stated, "derived": c.derived, "apart": c.apart}
+            for c in derivation.contradictions
+        ],
+        "missing": list(derivation.missing),
+        "half_space_sensitivity": half_space_sensitivity(figures) if known else None,
+    }
+
+
+def _scalars(design: Design, a: Acoustic) -> dict[str, Any]:
+    """Promises in detail."""
+    names = [c.name for c in design.box.chambers]
+    return {
+        "tuning": dict(zip(names, a.model.tuning, strict=True)),
+        "reference_frequency": dict(zip(names, a.model.reference, strict=True)),
+        "radiators": [vars(r) for r in a.model.radiators],
+        "full_scale_peak": a.ratings.full_scale,
+        "f_hi": a.f_hi,
+        "loudness": _loudness(a, a.loudness, a.tops.charged.limits),
+        "loudness_full_charge": _loudness(a, a.loudness_full, a.tops.full.limits),
+        "low_note": _low_note(a, a.low_note),
+        "programme_level": {
+            "level": a.programme.level,
+            "limit": a.programme.name,
+            "code": a.programme.code,
+            "by_limit": dict(a.programme.by_limit),
+        },
+        "bass": _bass(a),
+        "runtime": _runtime(a),
+        "runs": [
+            {
+                "limit": a.limits[run.limit].name,
+                "code": run.code,
+                "from": a.frequency[run.start],
+                "to": a.frequency[run.stop],
+            }
+            for run in a.runs
+        ],
+    }
+
+
+def _loudness(
+    a: Acoustic, result: Loudness | None, limits: tuple[Limit, ...]
+) -> dict[str, Any] | None:
+    if result is None:
+        return None
+    limit = limits[result.limit]
+    return {
+        "level": result.level,
+        "margin": result.margin,
+        "frequency": result.frequency,
+        "limit": limit.name,
+        "code": code_at(limit, result.point),
+    }
+
+
+def _low_note(a: Acoustic, result: LowNote | None) -> dict[str, Any] | None:
+    if result is None:
+        return None
+    return {
+        "passed": result.passed,
+        "margin": result.margin,
+        "frequency": result.frequency,
+        "limit": a.limits[result.limit].name,
+        "by_part": {k: {"margin": m, "frequency": f} for k, (m, f) in result.by_part.items()},
+        "high_pass": result.high_pass,
+    }
+
+
+def _bass(a: Acoustic) -> dict[str, Any]:
+    def table(found: Any) -> dict[str, Any]:
+        return {f"F{drop}": _reach(reach) for drop, reach in found.items()}
+
+    return {
+        "reference_per_unit_input": a.reaches.reference,
+        "band": a.reaches.band,
+        "small_signal": table(a.reaches.small),
+        "at_level": table(a.reaches.at_level),
+        "dip_in_band": a.reaches.dip,
+    }
+
+
+def _reach(reach: Reach) -> dict[str, Any]:
+    return {"frequency": reach.frequency, "note": reach.note, "missing": reach.missing}
+
+
+def _runtime(a: Acoustic) -> dict[str, Any] | None:
+    if a.runtime is None:
+        return None
+    return {
+        "level": a.runtime_level,
+        "hours": a.runtime.hours,
+        "end_charge": a.runtime.end_charge,
+        "ended_by": a.runtime.ended_by,
+        "reachable": a.runtime_level <= a.programme.level,
+        "at_half_charge": dict(a.runtime.watts),
+    }
+
+
+def _link(link: Any, a: Acoustic) -> dict[str, Any]:
+    name = None if link.limit is None else a.limits[link.limit].name
+    return {"link": link.key, "spare": link.spare, "limit": name}
+
+
+def _curves(a: Acoustic) -> dict[str, Any]:
+    """Curves per unit input on the assessment's own grid."""
+    return {
+        "frequency": a.frequency,
+        "level_per_unit_input": a.unit_level,
+        "level_before_voice": a.level_before_voice,
+        "voice": [decibel(o.voltage) for o in a.transfers.outputs],
+        "asked": a.asked,
+        "ceiling": a.tops.charged.level,
+        "first_to_give": a.tops.charged.codes(),
+        "ceiling_full_charge": a.tops.full.level,
+        "first_to_give_full_charge": a.tops.full.codes(),
+        "limit_factors": [
+            {"limit": limit.name, "code": limit.code, "index": limit.index, "factor": limit.factor}
+            for limit in a.limits
+        ],
+    }
+
+
+def at_drive(design: Design, a: Acoustic, drive: float, grid: Real) -> dict[str, Any]:
+    """Raw curves with ``drive`` V rms at the terminals, and at the input of the voice.
+
+    At the terminals every voice is flat. Limits are volts rms at the terminals.
+    """
+    voice = [_voice_on(design, k, grid) for k in range(len(design.voice.channels))]
+    flat: list[Complex] = [np.ones(len(grid), dtype=complex) for _ in voice]
+    solution = solve(a.model.network, grid)
+    limits = _terminal_limits(a, solution, flat)
+    return {
+        "volts": drive,
+        "frequency": grid,
+        "leak_counts_as_radiation": a.model.network.leaks_count,
+        "impedance": [_impedance(a, solution, k) for k in range(len(voice))],
+        "terminals": _driven(design, a, solution, flat, drive),
+        "through_voice": _driven(design, a, solution, voice, drive),
+        "limit_volts": limits,
+        "tables": {
+            "terminals": _tables(design, a, through_voice=False),
+            "through_voice": _tables(design, a, through_voice=True),
+        },
+    }
+
+
+def _voice_on(design: Design, channel: int, grid: Real) -> Complex:
+    rows = voice_rows(design.voice.channels[channel], design.power.dsp.sample_rate, grid)
+    return np.asarray(rows[-1])
+
+
+def _impedance(a: Acoustic, solution: Solution, channel: int) -> dict[str, Any]:
+    z = output_impedance(a.model.network, solution, channel)
+    return {"ohm": np.abs(z), "phase_deg": np.degrees(np.angle(z))}
+
+
+def _mix(values: Complex, voices: list[Complex], drive: float) -> Complex:
+    return np.asarray(sum(h * v for h, v in zip(voices, values, strict=True)) * drive)
+
+
+def _driven(
+    design: Design, a: Acoustic, solution: Solution, voices: list[Complex], drive: float
+) -> dict[str, Any]:
+    """Levels, phases, delays and motion with ``drive`` at the input of flat or real voices."""
+    network, grid = a.model.network, solution.frequency
+    listening, air = design.brief.listening, air_of(design.brief.conditions)
+    flat = all(np.all(h == 1) for h in voices)
+
+    def pressure(at: Real, *, leak: bool) -> Complex:
+        solved = solution if at is grid else solve(network, at)
+        flow = solved.radiated + (solved.leaked if leak else 0)
+        gains = voices
+        if at is not grid and not flat:
+            gains = [_voice_on(design, k, at) for k in range(len(voices))]
+        elif at is not grid:
+            gains = [np.ones(len(at), dtype=complex) for _ in voices]
+        angle = SOLID_ANGLES[listening.place]
+        return far_pressure(_mix(flow, gains, drive), at, listening.distance, angle, air)
+
+    body: dict[str, Any] = {}
+    for name, leak in (("with_leak", True), ("without_leak", False)):
+        p = pressure(grid, leak=leak)
+        body[name] = {
+            "spl_db": level(p),
+            "phase_deg": np.degrees(np.angle(p)),
+            "group_delay_ms": 1e3 * group_delay(lambda f, leak=leak: pressure(f, leak=leak), grid),  # type: ignore[misc]
+        }
+    jw = 2j * np.pi * grid
+    body["cone_peak_m"] = [
+        PEAK * np.abs(_mix(v, voices, drive) / jw) for v in solution.velocity
+    ]
+    body["radiator_peak_m"] = [
+        PEAK * np.abs(_mix(u, voices, drive) / jw) / r.area
+        for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
+    ]
+    body["port_peak_speed"] = [
+        PEAK * np.abs(_mix(u, voices, drive)) / p.area
+        for u, p in zip(solution.port_flow, network.ports, strict=True)
+    ]
+    return body
+
+
+def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> dict[str, Any]:
+    """Volts rms at the terminals at which each part reaches its limit, sine, steady."""
+    network, jw = a.model.network, 2j * np.pi * solution.frequency
+    groups = list(zip(network.drivers, a.ratings.x_max, a.ratings.coil_power,
+                      a.ratings.coil_resistance, strict=True))
+
+    def over(limit: Any, peak: Complex) -> Any:
+        return None if limit is None else limit / (PEAK * np.abs(peak))
+
+    return {
+        "cone": [
+            over(g[1], _mix(v, flat, 1.0) / jw)
+            for g, v in zip(groups, solution.velocity, strict=True)
+        ],
+        "radiator": [
+            over(x, _mix(u, flat, 1.0) / jw / r.area)
+            for x, u, r in zip(
+                a.ratings.radiator_travel, solution.radiator_flow, network.radiators, strict=True
+            )
+        ],
+        "port": [
+            over(s, _mix(u, flat, 1.0) / p.area)
+            for s, u, p in zip(
+                a.ratings.port_speed, solution.port_flow, network.ports, strict=True
+            )
+        ],
+        "coil_heat": [
+            None if pe is None else np.sqrt(pe / re) / np.abs(_mix(i, flat, 1.0))
+            for (_, _, pe, re), i in zip(groups, solution.current, strict=True)
+        ],
+        "thermal_nominal": [
+            None if pe is None else g.in_series * np.sqrt(pe * re) for g, _, pe, re in groups
+        ],
+    }
+
+
+def _tables(design: Design, a: Acoustic, *, through_voice: bool) -> dict[str, Any]:
+    """F3, F6, F10 and extremes at 1 V rms on a dense grid from 10 Hz to 1 kHz."""
+    network, channels = a.model.network, range(len(design.voice.channels))
+    solution = solve(network, TABLE_GRID)
+    flow = solution.radiated + solution.leaked if network.leaks_count else solution.radiated
+    flat = np.ones(len(TABLE_GRID), dtype=complex)
+    voices = [_voice_on(design, k, TABLE_GRID) if through_voice else flat for k in channels]
+    listening, air = design.brief.listening, air_of(design.brief.conditions)
+    angle = SOLID_ANGLES[listening.place]
+    spl = level(far_pressure(_mix(flow, voices, 1.0), TABLE_GRID, listening.distance, angle, air))
+    peak = refined_peak(TABLE_GRID, spl, int(np.argmax(spl)))
+    reference = _mass_controlled_level(design, a)
+    ohms = [np.abs(output_impedance(network, solution, k)) for k in channels]
+    return {
+        "half_space_reference_db": reference,
+        "passband_peak": {"frequency": peak[0], "level": peak[1]},
+        "relative_to_reference": band_edges(TABLE_GRID, spl, reference),
+        "relative_to_peak": band_edges(TABLE_GRID, spl, peak[1]),
+        "impedance_peaks": [
+            [{"frequency": f, "ohm": float(np.exp(v))} for f, v in peaks(TABLE_GRID, np.log(m))]
+            for m in ohms
+        ],
+    }
+
+
+def _mass_controlled_level(design: Design, a: Acoustic) -> float:
+    """Level at 1 V of all drivers far above resonance, coil inductance left out.
+
+    p = rho Bl Sd V/(Omega r Re Mms) per driver, each with its share of the voltage.
+    """
+    listening, air = design.brief.listening, air_of(design.brief.conditions)
+    total = sum(
+        g.count * g.constants.bl * g.constants.s_d / (g.in_series * g.constants.r_e * g.constants.m_ms)
+        for g in a.model.network.drivers
+    )
+    p = air.density * total / (SOLID_ANGLES[listening.place] * listening.distance)
+    return float(level(np.asarray(p)))

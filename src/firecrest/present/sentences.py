@@ -1,0 +1,230 @@
+"""Sentences that explain the promises: computed from the assessment, never stored.
+
+A sentence is a row of pieces; a piece with a ``path`` is a link to the field that moves it most.
+"""
+
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.verdicts import Promise
+from firecrest.core.limits.ceiling import Run
+from firecrest.core.limits.elements import Limit
+from firecrest.core.units import THIN_SPACE, figure
+from firecrest.design.edits.paths import Path
+from firecrest.present.words import (
+    LIMIT_DETAILS,
+    PROMISE_NAMES,
+    limit_name,
+    margin_text,
+    numeral,
+    promise_unit,
+)
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Some words; with a ``path`` they lead to a field, with ``frequency`` to a spot on plots."""
+
+    text: str
+    path: Path | None = None
+    frequency: float | None = None
+
+
+@dataclass(frozen=True)
+class Sentence:
+    """A mark (state of a promise) and the pieces that follow it."""
+
+    mark: str
+    pieces: tuple[Piece, ...]
+
+    @property
+    def plain(self) -> str:
+        """The words alone."""
+        return "".join(piece.text for piece in self.pieces)
+
+
+def why(assessment: Assessment) -> list[Sentence]:
+    """What holds the promises, worst first; one sentence of relief when nothing does."""
+    found = [s for p in assessment.promises if (s := _promise_sentence(assessment, p)) is not None]
+    order = {"short": 0, "unknown": 1, "wish": 2, "close": 3, "met": 4}
+    found.sort(key=lambda s: order[s.mark])
+    if not found:
+        found = [_all_kept(assessment)]
+    if assessment.acoustic is not None:
+        found += _amplifier_sentences(assessment)
+        found += _takeover(assessment.acoustic)
+    return found
+
+
+def _all_kept(assessment: Assessment) -> Sentence:
+    """Nothing wrong: how much is in hand, and what is closest."""
+    judged = [p for p in assessment.promises if p.state == "met" and p.margin is not None]
+    if not judged:
+        return Sentence("met", (Piece("No promise has been made yet."),))
+    closest = min(judged, key=lambda p: (p.margin or 0.0) / max(abs(p.target), 1e-9))
+    loudness = assessment.promise("loudness")
+    hand = f", with {margin_text(loudness, assessment.design)}" if loudness.state == "met" else ""
+    name = PROMISE_NAMES[closest.key]
+    return Sentence("met", (Piece(f"Every promise is kept{hand}. {name} is the closest."),))
+
+
+def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | None:
+    """What is wrong with one promise; None when nothing is."""
+    if promise.state in ("met", "none"):
+        return None
+    mark = "wish" if promise.wish_missed else promise.state
+    path = FIELD_OF_PROMISE[promise.key]
+    name = PROMISE_NAMES[promise.key]
+    if promise.state == "unknown":
+        return Sentence(mark, (Piece(name, path), Piece(f" is not known: {promise.reason}.")))
+    if promise.key == "loudness" and assessment.acoustic is not None:
+        return _loudness_sentence(assessment, assessment.acoustic, promise, mark)
+    if promise.key == "bass":
+        return Sentence(mark, _bass_pieces(assessment, promise))
+    if promise.key == "runtime" and promise.reason:
+        return Sentence(mark, (Piece(f"{name}: {promise.reason}", ("brief", "runtime", "level")),
+                               Piece(".")))
+    if promise.key == "size":
+        over = margin_text(promise, assessment.design)
+        return Sentence(mark, (Piece(f"The {promise.reason} is {over}",
+                                     ("box", "case", promise.reason)), Piece(".")))
+    unit = promise_unit(promise.key, assessment.design)
+    got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
+    tail = _ended_by(assessment) if promise.key == "runtime" else ""
+    margin = margin_text(promise, assessment.design)
+    return Sentence(mark, (Piece(f"{name} is {got}", path), Piece(f", {margin}{tail}.")))
+
+
+def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
+    design = assessment.design
+    path = FIELD_OF_PROMISE["bass"]
+    if promise.predicted is None:
+        return (Piece("Bass reach", path), Piece(f" has no answer: {promise.reason}."))
+    where = " inside the band" if promise.reason == "inside the band" else ""
+    got = f"{promise.predicted:.1f}{THIN_SPACE}Hz"
+    return (
+        Piece(f"Bass stops at {got}{where}", frequency=promise.predicted),
+        Piece(f", {design.brief.bass.drop} dB down at level; the promise is "),
+        Piece(f"{promise.target:g}{THIN_SPACE}Hz", path),
+        Piece("."),
+    )
+
+
+def _ended_by(assessment: Assessment) -> str:
+    acoustic = assessment.acoustic
+    if acoustic is None or acoustic.runtime is None:
+        return ""
+    return f"; the {acoustic.runtime.ended_by} ends it"
+
+
+def _loudness_sentence(
+    assessment: Assessment, a: Acoustic, promise: Promise, mark: str
+) -> Sentence:
+    """The weakest link: part, range, size and place; or the held low note."""
+    if promise.state == "close" and a.low_note is not None and not a.low_note.passed:
+        low = a.low_note
+        part = limit_name(a.limits[low.limit], a.limits[low.limit].code)
+        cure = (
+            f"a second-order high-pass at {low.high_pass:.0f}{THIN_SPACE}Hz keeps it within"
+            if low.high_pass is not None
+            else "no high-pass keeps it within"
+        )
+        return Sentence(mark, (
+            Piece("Needs a high-pass: a held note at "),
+            Piece(f"{low.frequency:.0f}{THIN_SPACE}Hz", frequency=low.frequency),
+            Piece(f" takes {part.lower()} {-low.margin:.1f} dB too far; {cure}."),
+        ))
+    assert a.loudness is not None
+    run = run_at(a, a.loudness.point)
+    name = limit_name(a.limits[run.limit], run.code)
+    low_f, high_f = a.frequency[run.start], a.frequency[run.stop]
+    ended = f"{_hz(low_f)} to {_hz(high_f)}{THIN_SPACE}Hz"
+    return Sentence(mark, (
+        Piece(name, field_of_limit(assessment, a.limits[run.limit])),
+        Piece(f" gives out first from {ended}{_detail(a.limits[run.limit])}; "),
+        Piece(f"{figure(-a.loudness.margin, 1)} dB short at "
+              f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz", frequency=a.loudness.frequency),
+        Piece("."),
+    ))
+
+
+def run_at(a: Acoustic, point: int) -> Run:
+    """The run that holds grid ``point``."""
+    return next(r for r in a.runs if r.start <= point <= r.stop)
+
+
+def _hz(value: float) -> str:
+    return f"{value:.0f}"
+
+
+def _detail(limit: Limit) -> str:
+    detail = LIMIT_DETAILS.get(limit.name)
+    return f" ({detail})" if detail else ""
+
+
+def _takeover(a: Acoustic) -> list[Sentence]:
+    """The limit that takes over above where loudness is held, with its margin."""
+    if a.loudness is None:
+        return []
+    here = run_at(a, a.loudness.point)
+    later = [r for r in a.runs if r.start > here.stop and a.frequency[r.start] < a.f_hi]
+    if not later:
+        return []
+    run = later[0]
+    span = slice(run.start, run.stop + 1)
+    inside = a.frequency[span] <= a.f_hi
+    margin = float((a.tops.charged.level[span] - a.asked[span])[inside].min())
+    name = limit_name(a.limits[run.limit], run.code)
+    hand = f"at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
+    where = a.frequency[run.start]
+    return [Sentence("met" if margin >= 0 else "short", (
+        Piece(f"From {_hz(where)}{THIN_SPACE}Hz", frequency=float(where)),
+        Piece(f" {name.lower()} takes over, with {hand}."),
+    ))]
+
+
+def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:
+    """Claims that cannot be true."""
+    path: Path = ("power", "amplifier", "claims", 0, "power")
+    return [
+        Sentence("close", (Piece(assessment.design.power.amplifier.name, path), Piece(f": {c}.")))
+        for c in assessment.amplifier.contradictions
+    ]
+
+
+FIELD_OF_PROMISE: dict[str, Path] = {
+    "loudness": ("brief", "loudness", "level"),
+    "bass": ("brief", "bass", "frequency"),
+    "runtime": ("brief", "runtime", "duration"),
+    "size": ("brief", "size", "length"),
+    "weight": ("brief", "weight", "mass"),
+    "cost": ("brief", "cost", "price"),
+}
+
+
+def field_of_limit(assessment: Assessment, limit: Limit) -> Path:
+    """The field that moves a limit most."""
+    k = limit.index
+    return {
+        "cone": ("box", "groups", k, "driver", "xmax"),
+        "coil": ("box", "groups", k, "driver", "pe"),
+        "radiator": ("box", "radiators", k, "radiator", "xmax"),
+        "port": ("box", "ports", k, "diameter"),
+        "limiter": ("voice", "channels", k, "limiter"),
+        "full scale": ("power", "dsp", "full_scale"),
+        "amplifier current": ("power", "amplifier", "current_limit"),
+        "cells": ("power", "source", "parallel"),
+        "protection board": ("power", "source", "board", "max_current"),
+        "supply": ("power", "source", "burst_current"),
+        "supply rating": ("power", "source", "continuous_current"),
+        "converter input": ("power", "converter", "input_current"),
+    }.get(limit.name, _bus_field(assessment))
+
+
+def _bus_field(assessment: Assessment) -> Path:
+    """What lifts the bus: cells in series, the supply's voltage, or the board's claim."""
+    kind = assessment.design.power.source.kind
+    if kind == "pack":
+        return ("power", "source", "series")
+    return ("power", "source", "voltage") if kind == "wall" else (
+        "power", "amplifier", "claims", 0, "power")

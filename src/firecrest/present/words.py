@@ -1,0 +1,200 @@
+"""Words for promises, limits and links: names, units, margins, one place for each."""
+
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.verdicts import Promise
+from firecrest.core.limits.elements import Limit
+from firecrest.core.units import MINUS, THIN_SPACE, figure, shown
+from firecrest.design.design import Design
+
+LIMIT_NAMES = {
+    "V": "Amp voltage",
+    "A": "Amp current",
+    "P": "Pack current",
+    "H": "Coil heat",
+    "C": "Cone travel",
+    "R": "Radiator travel",
+    "U": "Port air speed",
+    "L": "Limiter",
+}
+
+PROMISE_NAMES = {
+    "loudness": "Loudness",
+    "bass": "Bass reach",
+    "runtime": "Runtime",
+    "size": "Size",
+    "weight": "Weight",
+    "cost": "Cost",
+}
+
+LINK_NAMES = {
+    "pack": "Pack",
+    "dsp": "DSP",
+    "amplifier": "Amp",
+    "drivers": "Drivers",
+    "radiators": "Radiators",
+    "box": "Box",
+    "listener": "Listener",
+}
+
+STATE_WORDS = {
+    "met": "kept",
+    "close": "close call",
+    "short": "short",
+    "unknown": "not known",
+    "none": "no promise",
+}
+
+LIMIT_DETAILS = {
+    "cells": "the cells' current",
+    "protection board": "the protection board's current",
+    "converter input": "the converter's input current",
+    "supply": "the supply's burst current",
+    "supply rating": "the supply's continuous current",
+    "collapse": "the bus, which collapses",
+    "full scale": "0 dBFS inside the DSP",
+    "limiter": "the limiter's threshold",
+}
+
+
+@dataclass(frozen=True)
+class PromiseUnit:
+    """Quantity, unit and decimals in which a promise is shown, and the words around it."""
+
+    quantity: str
+    unit: str
+    digits: int
+    suffix: str
+
+
+def promise_unit(key: str, design: Design) -> PromiseUnit:
+    """How the figures of one promise are shown."""
+    brief = design.brief
+    return {
+        "loudness": PromiseUnit("level", "dB", 1, f"dB at {brief.listening.distance:g} m"),
+        "bass": PromiseUnit("frequency", "Hz", 0, f"Hz at {MINUS}{brief.bass.drop} dB"),
+        "runtime": PromiseUnit("time", "h", 1, "h of play"),
+        "size": PromiseUnit("length", "mm", 0, "mm to spare"),
+        "weight": PromiseUnit("mass", "kg", 2, "kg"),
+        "cost": PromiseUnit("money", "€", 0, "in parts"),
+    }[key]
+
+
+def limit_name(limit: Limit, code: str) -> str:
+    """Name of a limit as tints and sentences have it."""
+    if code == "P":
+        if limit.name in ("supply", "supply rating"):
+            return "Supply current"
+        return "Pack sag" if limit.name == "swing" else "Pack current"
+    if code == "L":
+        return "Full scale" if limit.name == "full scale" else "Limiter"
+    return LIMIT_NAMES[code]
+
+
+def numeral(promise: Promise, design: Design) -> str:
+    """The big figure of a meter: what is predicted, without its unit."""
+    unit = promise_unit(promise.key, design)
+    value = promise.margin if promise.key == "size" else promise.predicted
+    if value is None:
+        return "–"
+    return ("€" if unit.unit == "€" else "") + figure(_in_unit(value, unit), unit.digits)
+
+
+def _in_unit(value: float, unit: PromiseUnit) -> float:
+    from firecrest.core.units import from_si
+
+    return from_si(value, unit.quantity, unit.unit)
+
+
+def margin_text(promise: Promise, design: Design) -> str:
+    """Margin with sign in words: "1.8 dB short", "0.6 h in hand", "7 over"."""
+    unit = promise_unit(promise.key, design)
+    if promise.state == "none":
+        return "no promise set" if promise.reason != "runs from the wall" else promise.reason
+    if promise.state == "unknown":
+        return promise.reason
+    if promise.margin is None:
+        return promise.reason or "short"
+    if promise.key == "runtime" and promise.reason:
+        return "level too high"
+    amount = shown(abs(promise.margin), unit.quantity, unit.unit, _margin_digits(unit))
+    if promise.state == "close":
+        return promise.reason or "close"
+    if promise.state == "short":
+        return f"{amount} short" if promise.floor else f"{amount} over"
+    return "fits" if promise.key == "size" else f"{amount} in hand"
+
+
+def _margin_digits(unit: PromiseUnit) -> int:
+    return max(unit.digits, 1) if unit.unit == "Hz" else unit.digits
+
+
+def short_margin(promise: Promise, design: Design) -> str:
+    """Shortest form of the margin, for narrow meters: a sign and a figure."""
+    if promise.margin is None or promise.state in ("none", "unknown"):
+        return ""
+    unit = promise_unit(promise.key, design)
+    value = _in_unit(abs(promise.margin), unit)
+    sign = MINUS if promise.margin < 0 else "+"
+    return f"{sign}{figure(value, _margin_digits(unit))}"
+
+
+def target_text(promise: Promise, design: Design) -> str:
+    """The promised figure with its unit."""
+    unit = promise_unit(promise.key, design)
+    return shown(promise.target, unit.quantity, unit.unit, unit.digits)
+
+
+def part_of_link(key: str, assessment: Assessment) -> str:
+    """The part named under a link of the chain."""
+    design = assessment.design
+    box, power = design.box, design.power
+    if key == "pack":
+        return source_name(design)
+    if key == "dsp":
+        return power.dsp.name
+    if key == "amplifier":
+        return power.amplifier.name
+    if key == "drivers":
+        from firecrest.assessment.cabinet import driver_count
+
+        named = [(driver_count(g, design.voice.channels), g.driver.name) for g in box.groups]
+        return ", ".join(f"{n} × {name}" for n, name in named)
+    if key == "radiators":
+        return ", ".join(f"{r.count} × {r.radiator.name}" for r in box.radiators) or "none fitted"
+    if key == "box":
+        return box_facts(assessment)
+    listening = design.brief.listening
+    return f"{listening.distance:g} m, {PLACES[listening.place]}"
+
+
+PLACES = {
+    "pole": "on a pole",
+    "ground": "open air",
+    "wall": "against a wall",
+    "corner": "in a corner",
+}
+
+MATERIALS = {"music": "music", "pink": "pink noise", "speech": "speech", "sine": "a sine"}
+
+
+def source_name(design: Design) -> str:
+    """Pack, supply or mains in a few words."""
+    source = design.power.source
+    if source.kind == "pack":
+        return f"{source.series}S{source.parallel}P {source.cell.name}"
+    return source.name if source.kind == "wall" else "own mains supply"
+
+
+def box_facts(assessment: Assessment) -> str:
+    """Air and tuning of the first chamber."""
+    air = shown(assessment.cabinet.air[0], "volume", "L", 1)
+    tuning = assessment.acoustic.model.tuning[0] if assessment.acoustic else None
+    return f"{air}, tuned {tuning:.0f}{THIN_SPACE}Hz" if tuning else f"{air}, closed"
+
+
+def decibels(value: float, digits: int = 1) -> str:
+    """A level difference with sign: +1.9, −1.8."""
+    text = figure(value, digits)
+    return text if text.startswith(MINUS) or text == "–" else f"+{text}"
