@@ -1,0 +1,52 @@
+"""All actions in one table: menus, shortcuts and the find field are built from it."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Action:
+    """One command: ``slot`` names the window's method; ``argument`` is passed when given."""
+
+    id: str
+    menu: str
+    text: str
+    slot: str
+    shortcut: str = ""
+    argument: str = ""
+    break_before: bool = False
+
+
+MENUS = ("&Project", "&Edit", "&View", "&Help")
+
+ACTIONS = (
+    Action("new", "&Project", "&New project", "new_project", "Ctrl+N"),
+    Action("open", "&Project", "&Open…", "open_file", "Ctrl+O"),
+    Action("demo", "&Project", "Open the Slipway &demo", "open_demo", argument="slipway"),
+    Action("save", "&Project", "&Save", "save", "Ctrl+S", break_before=True),
+    Action("save_as", "&Project", "Save &as…", "save_as", "Ctrl+Shift+S"),
+    Action("rename", "&Project", "&Rename…", "rename", "F2"),
+    Action("quit", "&Project", "&Quit", "close", "Ctrl+Q", break_before=True),
+    Action("undo", "&Edit", "&Undo", "undo", "Ctrl+Z"),
+    Action("redo", "&Edit", "&Redo", "redo", "Ctrl+Shift+Z"),
+    Action("find", "&Edit", "&Find a command, field or part", "find", "Ctrl+K", break_before=True),
+    Action("stage_promise", "&View", "&Promise", "show_stage", "Alt+1", "promise"),
+    Action("stage_parts", "&View", "P&arts", "show_stage", "Alt+2", "parts"),
+    Action("stage_size", "&View", "&Size", "show_stage", "Alt+3", "size"),
+    Action("stage_power", "&View", "P&ower", "show_stage", "Alt+4", "power"),
+    Action("stage_voice", "&View", "&Voice", "show_stage", "Alt+5", "voice"),
+    Action("back", "&View", "&Back", "go_back", "Alt+Left", break_before=True),
+    Action("forward", "&View", "&Forward", "go_forward", "Alt+Right"),
+    Action("region", "&View", "Next region", "next_region", "F6"),
+    Action("region_back", "&View", "Previous region", "previous_region", "Shift+F6"),
+    Action("worst", "&View", "&Worst frequency", "look_worst", "Ctrl+W"),
+    Action("rail", "&View", "Narrow &rail", "toggle_rail", "F8", break_before=True),
+    Action("side", "&View", "S&ide panel", "toggle_side", "F9"),
+    Action("full", "&View", "F&ull screen", "toggle_full_screen", "F11"),
+    Action("light", "&View", "&Light", "choose_theme", argument="light", break_before=True),
+    Action("dark", "&View", "&Dark", "choose_theme", argument="dark"),
+    Action("desktop", "&View", "As the des&ktop", "choose_theme", argument="desktop"),
+    Action("layout", "&View", "Reset la&yout", "reset_layout"),
+    Action("help", "&Help", "&Help on this stage", "help_here", "F1"),
+    Action("keys", "&Help", "&Keys", "show_keys"),
+    Action("about", "&Help", "&About Firecrest", "about"),
+)

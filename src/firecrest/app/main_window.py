@@ -1,0 +1,457 @@
+"""The main window: menu line, promise strip, rail, stage, side panel and chain."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QByteArray, QSettings, Qt, QTimer
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeySequence,
+    QResizeEvent,
+)
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMenuBar,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from firecrest.app.about import about_text, keys_text, text_dialog
+from firecrest.app.actions import ACTIONS, MENUS, Action
+from firecrest.app.messages import Messages
+from firecrest.app.session import Session
+from firecrest.app.stages.base import Stage
+from firecrest.app.stages.parts import PartsStage
+from firecrest.app.stages.power import PowerStage
+from firecrest.app.stages.promise import PromiseStage
+from firecrest.app.stages.size import SizeStage
+from firecrest.app.stages.voice import VoiceStage
+from firecrest.app.theme.style import holder
+from firecrest.app.widgets.chain import Chain
+from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.find import FindField, Found
+from firecrest.app.widgets.rail import Rail
+from firecrest.app.widgets.side import SidePanel
+from firecrest.app.widgets.strip import Strip
+from firecrest.core.errors import FirecrestError
+from firecrest.design.edits.paths import Path as FieldPath
+from firecrest.files.container import SUFFIX, Document
+from firecrest.files.demos import read_demo
+from firecrest.present.find import findable, stage_of
+from firecrest.present.help import HELP
+from firecrest.present.sentences import FIELD_OF_PROMISE
+
+RECENT = 8
+LEAST = (1024, 700)
+
+
+class MainWindow(QMainWindow):
+    """One window on one document."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.messages = Messages(self)
+        self.setMinimumSize(*LEAST)
+        self.resize(1280, 800)
+        self.setAcceptDrops(True)
+        self._visited: list[str] = ["promise"]
+        self._at = 0
+        self.actions_by_id: dict[str, QAction] = {}
+        self._build()
+        self._connect()
+        self._restore_layout()
+        self.show_stage(str(QSettings().value("stage", "size")))
+        self._refresh_file()
+
+    # building -------------------------------------------------------------------
+
+    def _build(self) -> None:
+        self.strip = Strip(self.session)
+        self.rail = Rail(self.session)
+        self.side = SidePanel(self.session)
+        self.chain = Chain(self.session)
+        self.stages: dict[str, Stage] = {
+            cls.key: cls(self.session)
+            for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
+        }
+        self.stack = QStackedWidget()
+        for stage in self.stages.values():
+            self.stack.addWidget(stage)
+        middle = QHBoxLayout()
+        middle.setSpacing(0)
+        for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.side, 0)):
+            middle.addWidget(widget, stretch)
+        page = QWidget()
+        column = QVBoxLayout(page)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self._menu_line())
+        column.addWidget(self.strip)
+        column.addLayout(middle, 1)
+        column.addWidget(self.chain)
+        self.setCentralWidget(page)
+        self.notice = QLabel(page)
+        self.notice.setProperty("role", "refusal")
+        self.notice.setWordWrap(True)
+        self.notice.hide()
+
+    def _menu_line(self) -> QWidget:
+        line = QWidget(objectName="menuLine")
+        line.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        line.setFixedHeight(38)
+        row = QHBoxLayout(line)
+        row.setContentsMargins(12, 0, 12, 0)
+        row.setSpacing(8)
+        mark = QLabel()
+        mark.setPixmap(QApplication.windowIcon().pixmap(24, 24))
+        row.addWidget(mark)
+        row.addWidget(self._menus())
+        row.addSpacing(16)
+        self.project = label("", "project")
+        self.saved = label("", "second")
+        row.addWidget(self.project)
+        row.addWidget(self.saved)
+        row.addStretch(1)
+        for action, text in (("undo", "↶"), ("redo", "↷")):
+            button = QToolButton()
+            button.setDefaultAction(self.actions_by_id[action])
+            button.setText(text)
+            button.setFixedSize(28, 26)
+            row.addWidget(button)
+            setattr(self, f"{action}_button", button)
+        self.finder = FindField(self._findable)
+        row.addWidget(self.finder)
+        return line
+
+    def _menus(self) -> QMenuBar:
+        bar = QMenuBar()
+        bar.setSizePolicy(bar.sizePolicy().Policy.Maximum, bar.sizePolicy().Policy.Preferred)
+        menus = {name: bar.addMenu(name) for name in MENUS}
+        for action in ACTIONS:
+            if action.break_before:
+                menus[action.menu].addSeparator()
+            menus[action.menu].addAction(self._action(action))
+            if action.id == "demo":
+                self.recent = menus[action.menu].addMenu("Open &recent")
+        self.recent.aboutToShow.connect(self._fill_recent)
+        return bar
+
+    def _action(self, action: Action) -> QAction:
+        made = QAction(action.text, self)
+        if action.shortcut:
+            made.setShortcut(QKeySequence(action.shortcut))
+        if action.id in ("rail", "side", "full"):
+            made.setCheckable(True)
+        slot = getattr(self, action.slot)
+        if action.argument:
+            made.triggered.connect(lambda _=False, a=action.argument: slot(a))
+        else:
+            made.triggered.connect(lambda _=False: slot())
+        self.actions_by_id[action.id] = made
+        self.addAction(made)
+        return made
+
+    def _connect(self) -> None:
+        self.rail.chosen.connect(self.show_stage)
+        self.session.changed.connect(self._refresh_file)
+        self.session.file_changed.connect(self._refresh_file)
+        self.session.reveal.connect(self.reveal)
+        self.session.refused.connect(self.show_notice)
+        for meter in self.strip.meters.values():
+            meter.opened.connect(self._open_promise)
+
+    # state on show --------------------------------------------------------------
+
+    def _refresh_file(self) -> None:
+        session = self.session
+        name = session.design.name
+        self.project.setText(name)
+        where = session.path.name if session.path else "not saved yet"
+        self.saved.setText("● unsaved changes" if session.modified else where)
+        self.setWindowTitle(f"{name}{' *' if session.modified else ''} – Firecrest")
+        history = session.history
+        for key, steps, word in (("undo", history.past, "Undo"), ("redo", history.future, "Redo")):
+            action = self.actions_by_id[key]
+            action.setEnabled(bool(steps))
+            action.setText(f"{word}: {steps[-1][0]}" if steps else word)
+            button: QToolButton = getattr(self, f"{key}_button")
+            button.setText("↶" if key == "undo" else "↷")
+            button.setToolTip(action.text())
+            button.setAccessibleName(action.text())
+
+    def show_notice(self, text: str) -> None:
+        """A refusal or failure, where one looks, for a while."""
+        self.notice.setText(text)
+        self.notice.setFixedWidth(420)
+        self.notice.adjustSize()
+        self.notice.move((self.width() - 420) // 2, 140)
+        self.notice.raise_()
+        self.notice.show()
+        QTimer.singleShot(9000, self.notice, self.notice.hide)
+
+    def show_stage(self, key: str) -> None:
+        """Show a stage and remember the visit."""
+        if key not in self.stages:
+            key = "size"
+        self._enter(key)
+        if self._visited[self._at] != key:
+            self._visited = [*self._visited[: self._at + 1], key]
+            self._at += 1
+
+    def _enter(self, key: str) -> None:
+        self.stack.setCurrentWidget(self.stages[key])
+        self.rail.set_current(key)
+        QSettings().setValue("stage", key)
+
+    @property
+    def stage(self) -> Stage:
+        """The stage on show."""
+        found = self.stack.currentWidget()
+        assert isinstance(found, Stage)
+        return found
+
+    def go_back(self) -> None:
+        """To the place visited before."""
+        if self._at > 0:
+            self._at -= 1
+            self._enter(self._visited[self._at])
+
+    def go_forward(self) -> None:
+        """Undo going back."""
+        if self._at + 1 < len(self._visited):
+            self._at += 1
+            self._enter(self._visited[self._at])
+
+    def reveal(self, path: FieldPath) -> None:
+        """Show the field of ``path``, on its own stage when this one has none."""
+        self.notice.hide()
+        if self.stage.reveal(path):
+            return
+        self.show_stage(stage_of(path))
+        self.stage.reveal(path)
+
+    def _open_promise(self, key: str) -> None:
+        self.show_stage("promise")
+        self.stage.reveal(FIELD_OF_PROMISE[key])
+
+    def look_worst(self) -> None:
+        """Let the crosshair go back to where loudness is held."""
+        self.session.look_at(None)
+
+    def _regions(self) -> list[QWidget]:
+        return [self.strip, self.rail, self.stage, self.side, self.chain]
+
+    def next_region(self, step: int = 1) -> None:
+        """Keyboard to the next region of the window."""
+        regions = [r for r in self._regions() if r.isVisible()]
+        focus = QApplication.focusWidget()
+        here = next((k for k, r in enumerate(regions) if focus and r.isAncestorOf(focus)), -step)
+        region = regions[(here + step) % len(regions)]
+        for child in region.findChildren(QWidget):
+            if child.isVisible() and child.focusPolicy() & Qt.FocusPolicy.TabFocus:
+                child.setFocus(Qt.FocusReason.TabFocusReason)
+                break
+
+    def previous_region(self) -> None:
+        """Keyboard to the region before."""
+        self.next_region(-1)
+
+    # finding ---------------------------------------------------------------------
+
+    def find(self) -> None:
+        """Keyboard to the find field."""
+        self.finder.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        self.finder.selectAll()
+
+    def _findable(self) -> list[Found]:
+        commands = [
+            Found(a.text.replace("&", "").rstrip("…"), a.shortcut or "command",
+                  self.actions_by_id[a.id].trigger)
+            for a in ACTIONS
+        ]
+        fields = [
+            Found(text, kind, lambda path=path: self.reveal(path))
+            for text, kind, path in findable(self.session.design)
+        ]
+        return commands + fields
+
+    # files ------------------------------------------------------------------------
+
+    def _may_leave(self) -> bool:
+        """Whether the present work may be left: saved, or given up knowingly."""
+        if not self.session.modified:
+            return True
+        answer = self.messages.keep_changes(self.session.design.name)
+        return answer == "drop" or (answer == "save" and self.save())
+
+    def new_project(self) -> None:
+        """Start from a blank design."""
+        if self._may_leave():
+            self.session.start_blank()
+
+    def open_demo(self, name: str) -> None:
+        """Open a shipped demo."""
+        if self._may_leave():
+            self.session.start(Document(read_demo(name)), None)
+
+    def open_file(self) -> None:
+        """Ask for a file and open it."""
+        if self._may_leave():
+            path = self.messages.open_path(str(QSettings().value("folder", "")))
+            if path is not None:
+                self.open_path(path)
+
+    def open_path(self, path: Path) -> bool:
+        """Open a file; a refusal leaves everything as it is."""
+        try:
+            document = self.session.open(path)
+        except FirecrestError as error:
+            self.messages.tell("Not opened", str(error))
+            return False
+        self._used(path)
+        if document.lost:
+            self.messages.tell(
+                "Opened in part",
+                "These attachments could not be read:\n" + "\n".join(document.lost)
+                + "\nThe file itself was left as it is; save under another name to keep your work.",
+            )
+        return True
+
+    def save(self) -> bool:
+        """Save to the file in use, or ask for one."""
+        return self._save_to(self.session.path) if self.session.path else self.save_as()
+
+    def save_as(self) -> bool:
+        """Ask for a file and save to it."""
+        folder = Path(str(QSettings().value("folder", "")))
+        path = self.messages.save_path(str(folder / f"{self.session.design.name}{SUFFIX}"))
+        if path is None:
+            return False
+        return self._save_to(path if path.suffix == SUFFIX else path.with_name(path.name + SUFFIX))
+
+    def _save_to(self, path: Path) -> bool:
+        try:
+            self.session.save(path)
+        except FirecrestError as error:
+            self.messages.tell("Not saved", str(error))
+            return False
+        self._used(path)
+        return True
+
+    def _used(self, path: Path) -> None:
+        settings = QSettings()
+        settings.setValue("folder", str(path.parent))
+        known = [p for p in self._recent() if p != str(path)]
+        settings.setValue("recent", [str(path), *known][:RECENT])
+
+    def _recent(self) -> list[str]:
+        value = QSettings().value("recent", [])
+        return [value] if isinstance(value, str) else [str(v) for v in value or []]
+
+    def _fill_recent(self) -> None:
+        self.recent.clear()
+        for name in self._recent():
+            path = Path(name)
+            action = self.recent.addAction(path.name)
+            action.setToolTip(name)
+            action.triggered.connect(
+                lambda _=False, p=path: self._may_leave() and self.open_path(p)
+            )
+        if not self._recent():
+            self.recent.addAction("Nothing yet").setEnabled(False)
+
+    def rename(self) -> None:
+        """Give the project another name."""
+        name = self.messages.new_name(self.session.design.name)
+        if name:
+            self.session.attempt(lambda: self.session.edit(("name",), name))
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        """A file dropped on the window is opened."""
+        paths = [Path(u.toLocalFile()) for u in event.mimeData().urls() if u.isLocalFile()]
+        if paths and self._may_leave():
+            self.open_path(paths[0])
+
+    # the rest of the actions ---------------------------------------------------------
+
+    def undo(self) -> None:
+        """Back one step."""
+        self.session.undo()
+
+    def redo(self) -> None:
+        """Forward one step."""
+        self.session.redo()
+
+    def toggle_rail(self) -> None:
+        """Rail narrow or wide."""
+        self.rail.set_narrow(self.actions_by_id["rail"].isChecked())
+
+    def toggle_side(self) -> None:
+        """Side panel shown or not."""
+        self.side.setVisible(not self.side.isVisible())
+        self.actions_by_id["side"].setChecked(self.side.isVisible())
+
+    def toggle_full_screen(self) -> None:
+        """The whole screen, or back."""
+        self.showNormal() if self.isFullScreen() else self.showFullScreen()
+
+    def choose_theme(self, choice: str) -> None:
+        """Light, dark, or as the desktop has it."""
+        holder.choose(choice)
+        QSettings().setValue("theme", choice)
+
+    def reset_layout(self) -> None:
+        """Everything where it was on the first day."""
+        settings = QSettings()
+        for key in settings.allKeys():
+            if key.startswith(("splitter", "window")):
+                settings.remove(key)
+        self.resize(1280, 800)
+        self.side.show()
+
+    def help_here(self) -> None:
+        """Help on the stage on show."""
+        text_dialog(self, f"Help: {self.stage.title}", HELP[self.stage.key]).show()
+
+    def show_keys(self) -> None:
+        """All shortcuts."""
+        text_dialog(self, "Keys", keys_text()).show()
+
+    def about(self) -> None:
+        """Version and licences."""
+        text_dialog(self, "About Firecrest", about_text()).show()
+
+    # window -------------------------------------------------------------------------
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        small = event.size().width() < 1180
+        self.rail.set_narrow(small or self.actions_by_id["rail"].isChecked())
+        if small != (event.oldSize().width() < 1180) or not event.oldSize().isValid():
+            self.side.setVisible(not small)
+
+    def _restore_layout(self) -> None:
+        geometry = QSettings().value("window/geometry")
+        if isinstance(geometry, QByteArray):
+            self.restoreGeometry(geometry)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        if not self._may_leave():
+            event.ignore()
+            return
+        QSettings().setValue("window/geometry", self.saveGeometry())
+        self.session.close()
+        event.accept()
+

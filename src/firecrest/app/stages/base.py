@@ -1,0 +1,204 @@
+"""What stages share: title line, heart plot over columns of fields, rebuilding, revealing."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from PySide6.QtCore import QSettings, Qt, QTimer
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QGraphicsOpacityEffect,
+    QGridLayout,
+    QHBoxLayout,
+    QScrollArea,
+    QSplitter,
+    QVBoxLayout,
+    QWidget,
+)
+
+from firecrest.app.session import Session
+from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.number_field import NumberRow
+from firecrest.design.edits.paths import Path
+from firecrest.present.bindings import Binding, at_path
+
+MARGIN = 18
+
+
+class Stage(QWidget):
+    """A stage: ``heart`` above ``lower``, refreshed only while it is seen.
+
+    A subclass builds its lower columns in ``build_lower`` and says in ``structure`` when they
+    must be built again (a part came or went).
+    """
+
+    key = ""
+    title = ""
+    subtitle = ""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(objectName="stage")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.session = session
+        self._stale = True
+        self._built: Any = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(MARGIN, 10, MARGIN, 4)
+        column.setSpacing(4)
+        self.bar = QHBoxLayout()
+        self.bar.setSpacing(10)
+        self.bar.addWidget(label(self.title, "title"))
+        self.bar.addWidget(label(self.subtitle, "second"))
+        self.bar.addStretch(1)
+        column.addLayout(self.bar)
+        self.splitter = QSplitter(Qt.Orientation.Vertical)
+        self.splitter.setChildrenCollapsible(False)
+        self.splitter.setHandleWidth(3)
+        column.addWidget(self.splitter, 1)
+        self.heart = QWidget()
+        self._scroll = QScrollArea(objectName="scroll")
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setFrameShape(QFrame.Shape.NoFrame)
+        self.splitter.addWidget(self.heart)
+        self.splitter.addWidget(self._scroll)
+        self.splitter.splitterMoved.connect(self._remember)
+        self.build_heart()
+        session.changed.connect(self._changed)
+        session.tried.connect(self._changed)
+        session.looked.connect(self._changed)
+
+    # for subclasses -------------------------------------------------------------
+
+    def build_heart(self) -> None:
+        """Put widgets into ``self.heart``."""
+
+    def structure(self) -> Any:
+        """Anything that, when it changes, asks for new lower columns."""
+        return ()
+
+    def build_lower(self) -> QWidget:
+        """The fields below the heart."""
+        return QWidget()
+
+    def refresh(self) -> None:
+        """Draw the present assessment."""
+
+    # running ------------------------------------------------------------------------
+
+    def _changed(self) -> None:
+        self._stale = not self.isVisible()
+        if not self._stale:
+            self._renew()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self._restore()
+        self._renew()
+
+    def _renew(self) -> None:
+        wanted = self.structure()
+        if wanted != self._built:
+            self._built = wanted
+            old = self._scroll.takeWidget()
+            if old is not None:
+                old.setParent(None)
+                old.deleteLater()
+            self._scroll.setWidget(self.build_lower())
+        self.refresh()
+
+    def _remember(self) -> None:
+        QSettings().setValue(f"splitter/{self.key}", self.splitter.saveState())
+
+    def _restore(self) -> None:
+        state = QSettings().value(f"splitter/{self.key}")
+        if state is not None:
+            self.splitter.restoreState(state)
+
+    # finding fields --------------------------------------------------------------------
+
+    def field(self, path: Path) -> QWidget | None:
+        """The field of ``path`` on this stage."""
+        for row in self.findChildren(NumberRow):
+            if row.binding.path == path:
+                return row
+        dotted = ".".join(map(str, path))
+        for widget in self.findChildren(QWidget):
+            if widget.property("path") == dotted:
+                return widget
+        return None
+
+    def reveal(self, path: Path) -> bool:
+        """Show, focus and flash the field of ``path`` once; False when it is not here."""
+        if not self.isVisible():
+            return False
+        widget = self.field(path)
+        if widget is None:
+            return False
+        self._scroll.ensureWidgetVisible(widget)
+        if isinstance(widget, NumberRow):
+            widget.focus()
+            widget = widget.edit
+        else:
+            widget.setFocus(Qt.FocusReason.OtherFocusReason)
+        flash(widget)
+        return True
+
+
+def flash(widget: QWidget) -> None:
+    """One short dip of a widget's opacity, so that the eye finds it."""
+    effect = QGraphicsOpacityEffect(widget)
+    effect.setOpacity(0.35)
+    widget.setGraphicsEffect(effect)
+    QTimer.singleShot(240, widget, lambda: widget.setGraphicsEffect(None))
+
+
+def columns(*parts: QWidget) -> QWidget:
+    """Parts side by side, equally wide."""
+    holder = QWidget()
+    row = QHBoxLayout(holder)
+    row.setContentsMargins(0, 6, 8, 4)
+    row.setSpacing(22)
+    for part in parts:
+        row.addWidget(part, 1)
+    return holder
+
+
+def column(title: str, hint: str, *rows: QWidget) -> QWidget:
+    """A section title with rows below it."""
+    holder = QWidget()
+    box = QVBoxLayout(holder)
+    box.setContentsMargins(0, 0, 0, 0)
+    box.setSpacing(2)
+    head = QHBoxLayout()
+    head.addWidget(label(title, "section"))
+    head.addStretch(1)
+    if hint:
+        head.addWidget(label(hint, "hint"))
+    box.addLayout(head)
+    for row in rows:
+        box.addWidget(row)
+    box.addStretch(1)
+    return holder
+
+
+def numbers(session: Session, *paths: Path) -> list[NumberRow]:
+    """Number rows of stored figures that exist in the present design."""
+    return [NumberRow(session, at_path(session.design, p)) for p in paths if session.has(p)]
+
+
+def number(session: Session, binding: Binding) -> NumberRow:
+    """A number row of a computed figure."""
+    return NumberRow(session, binding)
+
+
+def grid_of(rows: Sequence[Sequence[QWidget]]) -> QWidget:
+    """A plain table of widgets."""
+    holder = QWidget()
+    grid = QGridLayout(holder)
+    grid.setContentsMargins(0, 0, 0, 0)
+    grid.setHorizontalSpacing(12)
+    grid.setVerticalSpacing(4)
+    for r, row in enumerate(rows):
+        for c, widget in enumerate(row):
+            grid.addWidget(widget, r, c)
+    return holder

@@ -1,0 +1,141 @@
+"""Power: the printed watts meet the real pack."""
+
+from typing import Any
+
+from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
+from firecrest.app.widgets.bars import BarRow
+from firecrest.app.widgets.chart import Chart
+from firecrest.app.widgets.choices import label, set_role
+from firecrest.core.units import figure
+from firecrest.design.edits.paths import Path
+from firecrest.present import plots, power, words
+
+
+class PowerStage(Stage):
+    """Volts through the hours over pack, amplifier truth and currents."""
+
+    key, title, subtitle = "power", "Power", "what the amp really gets, and for how long"
+
+    def build_heart(self) -> None:
+        box = QVBoxLayout(self.heart)
+        box.setContentsMargins(0, 2, 0, 0)
+        self._what = label("", "second")
+        box.addWidget(self._what)
+        self.chart = Chart(self.session, height=170)
+        box.addWidget(self.chart, 1)
+        self._empty = label("", "second")
+        self._empty.setWordWrap(True)
+        box.addWidget(self._empty)
+        self.splitter.setSizes([240, 340])
+
+    def structure(self) -> Any:
+        p = self.session.design.power
+        has_board = p.source.kind == "pack" and p.source.board is not None
+        return (p.source.kind, has_board, len(p.amplifier.claims), len(p.other_loads),
+                p.converter is not None, len(self.session.design.voice.channels))
+
+    def build_lower(self) -> QWidget:
+        return columns(self._source_column(), self._amplifier_column(), self._energy_column())
+
+    def _source_column(self) -> QWidget:
+        session, here = self.session, ("power", "source")
+        names: dict[str, list[Path]] = {
+            "pack": [
+                (*here, "series"), (*here, "parallel"), (*here, "cell", "capacity"),
+                (*here, "cell", "max_current"), (*here, "cell", "cut_off"),
+                (*here, "board", "max_current"), (*here, "board", "cut_off"),
+                (*here, "board", "resistance"), (*here, "lead_resistance"),
+            ],
+            "wall": [(*here, name) for name in (
+                "voltage", "resistance", "continuous_current", "burst_current")],
+            "mains": [],
+        }
+        rows: list[QWidget] = list(numbers(session, *names[session.design.power.source.kind]))
+        caution = label(power.caution(session.assessment), "caution")
+        caution.setWordWrap(True)
+        title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[
+            session.design.power.source.kind]
+        return column(title, words.source_name(session.design), *rows, caution)
+
+    def _amplifier_column(self) -> QWidget:
+        session = self.session
+        heads = [label(t, "hint") for t in ("into", "printed", "clean", "here")]
+        self._truth = [[QLabel() for _ in range(4)] for _ in session.design.power.amplifier.claims]
+        self._bus = label("", "hint")
+        self._bus.setWordWrap(True)
+        rows: list[QWidget] = [grid_of([heads, *self._truth]), self._bus]
+        here = ("power", "amplifier")
+        for k in range(len(session.design.power.amplifier.claims)):
+            rows += numbers(session, *((*here, "claims", k, n) for n in (
+                "power", "load", "supply", "thd")))
+        rows += numbers(session, *((*here, n) for n in (
+            "current_limit", "idle_current", "gain", "cut_off")))
+        return column("Amplifier truth", session.design.power.amplifier.name, *rows)
+
+    def _energy_column(self) -> QWidget:
+        session = self.session
+        self._energy = [BarRow() for _ in range(4)]
+        self._currents = [BarRow(stripe=True) for _ in power.current_rows(session.assessment)]
+        loads = numbers(session, *(
+            ("power", "other_loads", k, "power")
+            for k in range(len(session.design.power.other_loads))))
+        for row, load in zip(loads, session.design.power.other_loads, strict=True):
+            row.setToolTip(load.name)
+        dsp = numbers(session, ("power", "dsp", "power"))
+        self._drawn = label("", "hint")
+        return column(
+            "Where it goes", "at half charge",
+            *self._energy, self._drawn,
+            label("Currents at the promise", "section"), *self._currents,
+            label("DSP and other loads", "section"), *dsp, *loads,
+        )
+
+    def refresh(self) -> None:
+        """Draw runtime, truth, energy and currents."""
+        session, a = self.session, self.session.assessment
+        plot = plots.runtime_plot(a)
+        self.chart.setVisible(plot is not None)
+        self._empty.setVisible(plot is None)
+        acoustic = a.acoustic
+        if plot is not None and acoustic is not None and acoustic.runtime is not None:
+            ghost = plots.runtime_plot(session.trial) if session.trial else None
+            self.chart.show_plot(plot, ghost)
+            self._what.setText(
+                f"Playing {words.MATERIALS[session.design.brief.listening.material]} at "
+                f"{acoustic.runtime_level:.0f} dB mean; the {acoustic.runtime.ended_by} ends it. "
+                f"Flat out: {acoustic.programme.level:.1f} dB mean."
+            )
+        else:
+            self._what.setText("")
+            self._empty.setText(_no_runtime(a))
+        self._show_truth()
+        energy = power.energy_rows(a)
+        total = sum(w for _, w in energy) or 1.0
+        for row, (name, watts) in zip(self._energy, energy, strict=False):
+            row.show_bar(name, f"{figure(watts, 1)} W", watts / total, None, short=False)
+        self._drawn.setText(f"{figure(total, 1)} W from the cells in all" if energy else "")
+        for bar, current in zip(self._currents, power.current_rows(a), strict=False):
+            bar.show_bar(
+                current.name, f"{figure(current.asked, 1)} of {figure(current.bears, 1)} A",
+                0.8 * current.asked / current.bears, 0.8, short=current.asked > current.bears,
+            )
+
+    def _show_truth(self) -> None:
+        a = self.session.assessment
+        for row, truth in zip(self._truth, power.amplifier_truth(a), strict=False):
+            for cell, text in zip(row, (truth.load, truth.claimed, truth.clean, truth.here),
+                                  strict=True):
+                cell.setText(text)
+            set_role(row[1], "bad" if truth.impossible else "")
+        self._bus.setText(f"“here” is clean watts at {power.bus_words(a)}.")
+
+
+def _no_runtime(assessment: Any) -> str:
+    source = assessment.design.power.source
+    if source.kind != "pack":
+        return "It runs from the wall: there is no runtime to work out."
+    if assessment.missing:
+        return f"No curve yet: {assessment.missing[0]}."
+    return "The pack cannot carry this load even when full: more cells, or a lower level."

@@ -1,0 +1,157 @@
+"""Voice: what each driver is told to play, and what that costs."""
+
+from typing import Any
+
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from firecrest.app.stages.base import Stage, column, columns, numbers
+from firecrest.app.widgets.chart import Chart
+from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
+from firecrest.design.edits import voice as edits
+from firecrest.design.edits.paths import Path
+from firecrest.present import plots
+
+FAMILIES = (("butterworth", "Butterworth"), ("linkwitz_riley", "Linkwitz-Riley"),
+            ("bessel", "Bessel"))
+ORDERS = tuple((n, f"{6 * n} dB/oct") for n in range(1, 9))
+
+
+class VoiceStage(Stage):
+    """Response over ceiling after the voice, and the blocks of each channel."""
+
+    key, title, subtitle = "voice", "Voice", "what each driver is told to play"
+
+    def build_heart(self) -> None:
+        box = QVBoxLayout(self.heart)
+        box.setContentsMargins(0, 2, 0, 0)
+        box.setSpacing(2)
+        box.addWidget(label("Response", "section"))
+        self.response = Chart(self.session, height=120)
+        box.addWidget(self.response, 5)
+        line = QHBoxLayout()
+        line.addWidget(label("Ceiling after voice", "section"))
+        line.addWidget(label("how loud the voice as a whole goes before a note gives out",
+                             "second"))
+        line.addStretch(1)
+        box.addLayout(line)
+        self.ceiling = Chart(self.session, height=120)
+        box.addWidget(self.ceiling, 6)
+        self.splitter.setSizes([360, 230])
+
+    def structure(self) -> Any:
+        return tuple(
+            (c.name, tuple(b.kind for b in c.blocks)) for c in self.session.design.voice.channels
+        )
+
+    def build_lower(self) -> QWidget:
+        channels = self.session.design.voice.channels
+        return columns(*(self._lane(k) for k in range(len(channels))))
+
+    def _lane(self, place: int) -> QWidget:
+        channel = self.session.design.voice.channels[place]
+        here: Path = ("voice", "channels", place)
+        holder = QWidget()
+        row = QHBoxLayout(holder)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(8)
+        row.addWidget(self._source_card(here))
+        for k in range(len(channel.blocks)):
+            row.addWidget(self._block_card(place, k))
+        row.addStretch(1)
+        add = QToolButton()
+        add.setText("Add filter ▾")
+        add.setAccessibleName(f"Add a filter to {channel.name}")
+        add.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(add)
+        for kind, name in edits.KINDS.items():
+            menu.addAction(name, lambda kind=kind: self._add(place, kind))
+        add.setMenu(menu)
+        self.add_button = add
+        head = QHBoxLayout()
+        used = edits.sections_used(channel)
+        dsp = self.session.design.power.dsp
+        head.addWidget(label(f"{dsp.name}, {dsp.sample_rate / 1e3:g} kHz: {used} of "
+                             f"{dsp.filters} filters used", "second"))
+        head.addStretch(1)
+        head.addWidget(add)
+        inner = QWidget()
+        box = QVBoxLayout(inner)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addLayout(head)
+        box.addWidget(holder)
+        return column(f"Lane {channel.name}", "in the order of the board", inner)
+
+    def _source_card(self, here: Path) -> QWidget:
+        card, box = _card("Level")
+        for row in numbers(self.session, (*here, "gain"), (*here, "limiter"), (*here, "outputs")):
+            box.addWidget(row)
+        box.addWidget(bound_check(self.session, (*here, "inverted"), "Polarity turned"))
+        box.addStretch(1)
+        return card
+
+    def _block_card(self, channel: int, place: int) -> QWidget:
+        session = self.session
+        here: Path = ("voice", "channels", channel, "blocks", place)
+        kind = session.design.voice.channels[channel].blocks[place].kind
+        card, box = _card(edits.KINDS[kind])
+        for row in numbers(session, *((*here, n) for n in edits.FIGURES[kind])):
+            box.addWidget(row)
+        if kind in ("high_pass", "low_pass"):
+            box.addWidget(labelled("Family", bound_combo(session, (*here, "family"), FAMILIES)))
+            box.addWidget(labelled("Slope", bound_combo(session, (*here, "order"), ORDERS)))
+        box.addStretch(1)
+        tools = QHBoxLayout()
+        for text, name, action in (
+            ("◀", "Move earlier", lambda: self._move(channel, place, -1)),
+            ("▶", "Move later", lambda: self._move(channel, place, 1)),
+            ("✕", "Remove", lambda: self._remove(channel, place)),
+        ):
+            button = QPushButton(text)
+            button.setFixedWidth(30)
+            button.setStyleSheet("padding: 0")
+            button.setToolTip(name)
+            button.setAccessibleName(f"{name}: {edits.KINDS[kind]}")
+            button.clicked.connect(action)
+            tools.addWidget(button)
+        box.addLayout(tools)
+        return card
+
+    def _add(self, channel: int, kind: str) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*edits.add_block(s.design, channel, kind)))
+
+    def _move(self, channel: int, place: int, by: int) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*edits.move_block(s.design, channel, place, by)))
+
+    def _remove(self, channel: int, place: int) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*edits.remove_block(s.design, channel, place)))
+
+    def refresh(self) -> None:
+        """Draw response and ceiling, with ghosts."""
+        a, t = self.session.assessment, self.session.trial
+        self.response.show_plot(plots.response_plot(a), plots.response_plot(t) if t else None)
+        self.ceiling.show_plot(
+            plots.voice_ceiling_plot(a), plots.voice_ceiling_plot(t) if t else None
+        )
+
+
+def _card(title: str) -> tuple[QFrame, QVBoxLayout]:
+    """A card with a title."""
+    card = QFrame()
+    card.setProperty("role", "card")
+    card.setFixedWidth(206)
+    box = QVBoxLayout(card)
+    box.setContentsMargins(10, 6, 10, 8)
+    box.setSpacing(2)
+    box.addWidget(label(title, "figure"))
+    return card, box

@@ -1,0 +1,97 @@
+"""Opening the window: application, fonts, theme, left-over work, and the document asked for."""
+
+import argparse
+import os
+import sys
+from importlib import resources
+from pathlib import Path
+
+from firecrest.core.errors import FirecrestError
+from firecrest.design.design import Design
+from firecrest.files.container import Document
+from firecrest.files.demos import blank_design, read_demo
+
+WARM_UP_MS = 1500
+
+
+def run_window(arguments: list[str]) -> int:
+    """Open the window and run until it closes; 2 when it cannot be opened."""
+    parser = argparse.ArgumentParser(prog="firecrest open")
+    parser.add_argument("file", nargs="?", help="a .firecrest file or a bare design.json")
+    parser.add_argument("--demo", help="open a shipped demo")
+    asked = parser.parse_args(arguments)
+    if not _has_display():
+        print("firecrest: there is no display. `firecrest assess FILE` needs none; with Xvfb "
+              "installed, `xvfb-run -a firecrest open` opens the window.", file=sys.stderr)
+        return 2
+    try:
+        design = read_demo(asked.demo) if asked.demo else blank_design()
+    except FirecrestError as error:
+        print(f"firecrest: {error}", file=sys.stderr)
+        return 2
+    from PySide6.QtCore import QTimer
+
+    application = make_application()
+    window = make_window(design)
+    window.show()
+    if asked.file:
+        window.open_path(Path(asked.file))
+    QTimer.singleShot(0, window, lambda: offer_left_over(window))
+    QTimer.singleShot(WARM_UP_MS, window, _warm_up)
+    return int(application.exec())
+
+
+def _has_display() -> bool:
+    platform = os.environ.get("QT_QPA_PLATFORM", "")
+    if platform and not platform.startswith(("xcb", "wayland")):
+        return True
+    return bool(os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"))
+
+
+def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa: F821
+    """The application with our fonts, icon and theme; the same one when it exists already."""
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+    from PySide6.QtCore import QSettings
+    from PySide6.QtGui import QIcon, QPixmap
+    from PySide6.QtWidgets import QApplication
+
+    from firecrest.app.theme.style import holder, load_fonts
+
+    application = QApplication.instance() or QApplication(sys.argv[:1])
+    application.setApplicationName("firecrest")
+    application.setOrganizationName("firecrest")
+    application.setApplicationDisplayName("Firecrest")
+    application.setStyle("Fusion")
+    load_fonts()
+    icon = QPixmap()
+    icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
+    application.setWindowIcon(QIcon(icon))
+    holder.choose(str(QSettings().value("theme", "desktop")))
+    return application
+
+
+def make_window(design: Design) -> "MainWindow":  # type: ignore[name-defined]  # noqa: F821
+    """A window on ``design``."""
+    from firecrest.app.main_window import MainWindow
+    from firecrest.app.session import Session
+
+    return MainWindow(Session(design))
+
+
+def offer_left_over(window: "MainWindow") -> None:  # type: ignore[name-defined]  # noqa: F821
+    """Offer the unsaved work of a window that ended without closing."""
+    from firecrest.files.journal import forget, left_over
+
+    for item in left_over()[:1]:
+        if window.messages.restore(item.document.design.name):
+            document = Document(item.document.design, item.document.attachments)
+            window.session.start(document, item.original, saved=False)
+            window.session.keep_journal()
+        forget(item.note)
+
+
+def _warm_up() -> None:
+    """Load what first use would wait for."""
+    from firecrest.core.reading import units_library
+
+    units_library()

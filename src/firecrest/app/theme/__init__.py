@@ -1,0 +1,1 @@
+"""Colour roles, type and the style sheet: no colour is named anywhere else."""

@@ -1,0 +1,74 @@
+"""Colour roles, light and dark, and the tints and patterns of the limits."""
+
+from dataclasses import dataclass
+
+LIGHT = {
+    "paper": "#EBEEE1", "sheet": "#F9FAF5", "tray": "#DFE4D2", "field": "#FFFFFF",
+    "card": "#FFFFFF", "rule": "#CDD3BE", "grid": "#E4E8DA", "rule2": "#777E65",
+    "ink": "#1B2015", "ink2": "#4F563F", "olive": "#56660F", "olivet": "#DDE5B5",
+    "onolive": "#FFFFFF", "flame": "#AE3805", "flamet": "#FBDDC8", "amber": "#7A5600",
+    "ambert": "#FFF0BF", "crest": "#F08C0A", "yolk": "#FFCB2E", "onyolk": "#12150C",
+    "stripe": "#12150C", "brow": "#FFFFFF", "onstripe": "#FFFFFF",
+}
+DARK = {
+    "paper": "#171A12", "sheet": "#1E2219", "tray": "#10130B", "field": "#10130B",
+    "card": "#1E2219", "rule": "#373D2C", "grid": "#282D20", "rule2": "#858D72",
+    "ink": "#F1EFE1", "ink2": "#B6BAA2", "olive": "#B5CA5C", "olivet": "#38421B",
+    "onolive": "#12150C", "flame": "#FF935A", "flamet": "#4A2614", "amber": "#FFD04D",
+    "ambert": "#3F3510", "crest": "#F5A02A", "yolk": "#FFD04D", "onyolk": "#12150C",
+    "stripe": "#FFFFFF", "brow": "#10130B", "onstripe": "#12150C",
+}
+
+
+@dataclass(frozen=True)
+class Tint:
+    """Fill and line of a limit, light and dark, and the name of its pattern."""
+
+    light: tuple[str, str]
+    dark: tuple[str, str]
+    pattern: str
+
+
+TINTS = {
+    "V": Tint(("#A9CFF5", "#1B62C8"), ("#15305F", "#3D9BF5"), "upright"),
+    "A": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4"), "rings"),
+    "P": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4"), "dots"),
+    "H": Tint(("#DCABC2", "#A83282"), ("#3C1427", "#F7619B"), "net"),
+    "C": Tint(("#FBEAA4", "#7B6B00"), ("#5E5214", "#EBD23A"), "level"),
+    "R": Tint(("#F9A97F", "#8F2800"), ("#5A2710", "#FF935A"), "rising"),
+    "U": Tint(("#B7A6F5", "#4A1A86"), ("#47207F", "#C4BAF8"), "zigzag"),
+    "L": Tint(("#DFE4D2", "#4F563F"), ("#282D20", "#B6BAA2"), "dashes"),
+}
+
+
+@dataclass(frozen=True)
+class Theme:
+    """One set of colours; ``dark`` picks the tints."""
+
+    dark: bool
+
+    def __getitem__(self, role: str) -> str:
+        """Colour of a role, as #RRGGBB."""
+        return (DARK if self.dark else LIGHT)[role]
+
+    def fill(self, code: str) -> str:
+        """Fill of a limit's tint."""
+        tint = TINTS[code]
+        return (tint.dark if self.dark else tint.light)[0]
+
+    def line(self, code: str) -> str:
+        """Line and text colour of a limit."""
+        tint = TINTS[code]
+        return (tint.dark if self.dark else tint.light)[1]
+
+
+def contrast(a: str, b: str) -> float:
+    """Contrast ratio of two #RRGGBB colours, by the WCAG 2 formula."""
+    high, low = sorted((_luminance(a), _luminance(b)), reverse=True)
+    return (high + 0.05) / (low + 0.05)
+
+
+def _luminance(colour: str) -> float:
+    channels = [int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+    linear = [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in channels]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]

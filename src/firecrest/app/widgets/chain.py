@@ -1,0 +1,177 @@
+"""The chain: a rope from pack to listener, as thick at each link as it has dB to spare."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import (
+    QFocusEvent,
+    QFontMetricsF,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+)
+from PySide6.QtWidgets import QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.present.chain import ChainLink, ChainRow, chain
+
+HEIGHT = 66
+THIN, THICK = 1.6, 9.5
+CAPTION = 140
+
+
+def half_width(spare: float | None) -> float:
+    """Rope half-width in px, linear from -1.8 dB to +6 dB."""
+    if spare is None:
+        return THICK
+    share = min(max((spare + 1.8) / 7.8, 0.0), 1.0)
+    return THIN + share * (THICK - THIN)
+
+
+class LinkWidget(QWidget):
+    """One link, as a value that can be focused and read out; drawn by the chain."""
+
+    def __init__(self, owner: "Chain", place: int) -> None:
+        super().__init__(owner)
+        self._owner, self.place = owner, place
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self._owner.follow(self.place)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self._owner.follow(self.place)
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.focusNextPrevChild(event.key() == Qt.Key.Key_Right)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self._owner.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self._owner.update()
+
+
+class Chain(QWidget):
+    """Seven links and a caption that names the frequency of the comparison."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(objectName="chain")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.session = session
+        self.setFixedHeight(HEIGHT)
+        self.row: ChainRow = chain(session.assessment, None)
+        self.links = [LinkWidget(self, k) for k in range(len(self.row.links))]
+        for signal in (session.changed, session.looked):
+            signal.connect(self.refresh)
+        holder.changed.connect(self.update)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Follow the assessment and the pinned crosshair."""
+        self.row = chain(self.session.assessment, self.session.frequency)
+        for widget, link in zip(self.links, self.row.links, strict=True):
+            widget.setAccessibleName(f"{link.name}: {link.plate}")
+            widget.setAccessibleDescription(link.part)
+            widget.setToolTip(f"{link.name}: {link.plate}\n{link.part}\n{link.tooltip}")
+        self.update()
+
+    def follow(self, place: int) -> None:
+        """Go to the field that moves a link most."""
+        path = self.row.links[place].path
+        if path is not None:
+            self.session.go_to(path)
+
+    def resizeEvent(self, event: object) -> None:
+        for k, widget in enumerate(self.links):
+            left, width = self._slot(k)
+            widget.setGeometry(int(left), 2, int(width), self.height() - 4)
+
+    def _slot(self, place: int) -> tuple[float, float]:
+        width = (self.width() - CAPTION - 10) / len(self.row.links)
+        return CAPTION + place * width, width
+
+    def _centre(self, place: int) -> float:
+        left, width = self._slot(place)
+        return left + width / 2
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        p.setPen(QPen(colour("rule2"), 1))
+        p.drawLine(0, 0, self.width(), 0)
+        p.setFont(title_font(14))
+        p.setPen(colour("ink"))
+        p.drawText(QPointF(14, 22), "Chain")
+        p.setFont(text_font(11))
+        p.setPen(colour("ink2"))
+        p.drawText(QPointF(14, 39), "dB to spare at")
+        p.setFont(text_font(11, medium=True))
+        p.setPen(colour("ink"))
+        p.drawText(QPointF(14, 54), self.row.caption)
+        self._rope(p)
+        for k, link in enumerate(self.row.links):
+            self._link(p, k, link)
+
+    def _rope(self, p: QPainter) -> None:
+        middle = self.height() / 2 - 1
+        centres = [self._centre(k) for k in range(len(self.row.links))]
+        halves = [half_width(link.spare) for link in self.row.links]
+        xs = [CAPTION, *centres, self.width() - 10]
+        hs = [halves[0], *halves, halves[-1]]
+        top, bottom = [], []
+        for k in range(len(xs) - 1):
+            steps = 10
+            for s in range(steps + 1):
+                t = s / steps
+                smooth = t * t * (3 - 2 * t)
+                x = xs[k] + t * (xs[k + 1] - xs[k])
+                h = hs[k] + smooth * (hs[k + 1] - hs[k])
+                top.append(QPointF(x, middle - h))
+                bottom.append(QPointF(x, middle + h))
+        path = QPainterPath(top[0])
+        for point in (*top[1:], *reversed(bottom)):
+            path.lineTo(point)
+        path.closeSubpath()
+        p.fillPath(path, colour("olive", 0.85))
+        self._neck(p, path, centres)
+
+    def _neck(self, p: QPainter, rope: QPainterPath, centres: list[float]) -> None:
+        """Flame about the weakest link when it is short."""
+        for k, link in enumerate(self.row.links):
+            if link.weakest and link.spare is not None and link.spare < 0:
+                p.save()
+                p.setClipRect(QRectF(centres[k] - 48, 0, 96, self.height()))
+                p.fillPath(rope, colour("flame"))
+                p.restore()
+
+    def _link(self, p: QPainter, place: int, link: ChainLink) -> None:
+        left, width = self._slot(place)
+        p.setFont(text_font(12, medium=True))
+        p.setPen(colour("ink"))
+        p.drawText(QRectF(left, 3, width, 16), Qt.AlignmentFlag.AlignCenter, link.name)
+        font = text_font(12, medium=True)
+        plate_width = QFontMetricsF(font).horizontalAdvance(link.plate) + 14
+        plate = QRectF(left + (width - plate_width) / 2, self.height() / 2 - 11, plate_width, 20)
+        p.setBrush(colour("yolk" if link.weakest else "card"))
+        p.setPen(QPen(colour("stripe" if link.weakest else "rule2"), 1))
+        p.drawRoundedRect(plate, 4, 4)
+        p.setFont(font)
+        p.setPen(colour("onyolk" if link.weakest else "ink"))
+        p.drawText(plate, Qt.AlignmentFlag.AlignCenter, link.plate)
+        p.setFont(text_font(11))
+        p.setPen(colour("ink2"))
+        text = QFontMetricsF(p.font()).elidedText(
+            link.part, Qt.TextElideMode.ElideRight, width - 6)
+        p.drawText(QRectF(left, self.height() - 18, width, 16), Qt.AlignmentFlag.AlignCenter, text)
+        if self.links[place].hasFocus():
+            p.setBrush(Qt.BrushStyle.NoBrush)
+            p.setPen(QPen(colour("crest"), 2))
+            p.drawRoundedRect(QRectF(left + 2, 2, width - 4, self.height() - 4), 4, 4)

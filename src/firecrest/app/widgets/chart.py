@@ -1,0 +1,313 @@
+"""A plot: the plotting library's axes and zooming, with the drawing in device pixels on top.
+
+Curves, tints, labels and read-outs are painted by two items that live in the scene, not in data
+coordinates, so that patterns neither stretch nor swim. One placement function sets all labels.
+"""
+
+import csv
+from pathlib import Path
+
+import numpy as np
+import pyqtgraph as pg
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen
+from PySide6.QtSvg import QSvgGenerator
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QFileDialog,
+    QMenu,
+    QTableWidget,
+    QTableWidgetItem,
+    QVBoxLayout,
+)
+
+from firecrest.app.session import Session
+from firecrest.app.theme.style import colour, holder, text_font
+from firecrest.app.widgets.chart_paint import ChartPainter
+from firecrest.present.plots import Plot
+
+TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
+THIRD = 2 ** (1 / 3)
+
+
+class _Layer(pg.GraphicsObject):
+    """One scene item that lets ``ChartPainter`` paint in pixels."""
+
+    def __init__(self, chart: "Chart", over: bool) -> None:
+        super().__init__()
+        self._chart, self._over = chart, over
+        self.setZValue(60 if over else -5)
+        self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
+
+    def boundingRect(self) -> QRectF:
+        return self._chart.plot_area()
+
+    def paint(self, painter: QPainter, *_: object) -> None:
+        area = self._chart.plot_area()
+        painter.setClipRect(area)
+        worker = ChartPainter(painter, area, self._chart.to_pixels, self._chart.devicePixelRatioF())
+        content, ghost = self._chart.content, self._chart.ghost
+        if content is None:
+            return
+        if self._over:
+            worker.over(content, self._chart.asks_ghost)
+        else:
+            worker.under(content, ghost)
+
+
+class Chart(pg.PlotWidget):
+    """A plot of one ``Plot`` description, with an optional ghost of another."""
+
+    pinned = Signal(object)
+
+    def __init__(self, session: Session, *, height: int = 120) -> None:
+        super().__init__(background=None)
+        self.session = session
+        self.content: Plot | None = None
+        self.ghost: Plot | None = None
+        self.asks_ghost = False
+        self._frozen = False
+        self._menu_open = False
+        self.setMinimumHeight(height)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
+        item = self.getPlotItem()
+        item.hideButtons()
+        item.setMenuEnabled(False)
+        item.getViewBox().setMouseEnabled(x=False, y=False)
+        item.getViewBox().setDefaultPadding(0)
+        item.layout.setContentsMargins(0, 4, 6, 0)
+        for name in ("left", "bottom"):
+            axis = item.getAxis(name)
+            axis.setStyle(tickLength=0, tickFont=text_font(11), autoExpandTextSpace=False)
+        item.getAxis("left").setWidth(46)
+        item.getAxis("bottom").setHeight(20)
+        self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
+        for layer in (self._under, self._over):
+            self.scene().addItem(layer)
+        item.getViewBox().sigResized.connect(self._moved)
+        holder.changed.connect(self._dress)
+        self._dress()
+
+    # geometry ----------------------------------------------------------------
+
+    def plot_area(self) -> QRectF:
+        """Inner rectangle of the plot in scene pixels."""
+        return self.getPlotItem().getViewBox().sceneBoundingRect()
+
+    def to_pixels(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Scene pixels of data points; frequency and distance axes are logarithmic."""
+        area = self.plot_area()
+        assert self.content is not None
+        (x0, x1), (y0, y1) = self._x_range(), self.content.y_range
+        share = (self._axis(np.asarray(x, dtype=float)) - x0) / (x1 - x0)
+        rise = (np.asarray(y, dtype=float) - y0) / (y1 - y0)
+        return area.left() + share * area.width(), area.bottom() - rise * area.height()
+
+    def _axis(self, x: np.ndarray) -> np.ndarray:
+        assert self.content is not None
+        return x if self.content.x_axis == "hours" else np.log10(np.maximum(x, 1e-9))
+
+    def _x_range(self) -> tuple[float, float]:
+        assert self.content is not None
+        low, high = self._axis(np.asarray(self.content.x_range, dtype=float))
+        return float(low), float(high)
+
+    def _moved(self) -> None:
+        for layer in (self._under, self._over):
+            layer.prepareGeometryChange()
+            layer.update()
+
+    # content -----------------------------------------------------------------
+
+    def show_plot(self, plot: Plot, ghost: Plot | None = None) -> None:
+        """Draw ``plot``; a ghost never changes the range."""
+        before = self.content
+        self.content, self.ghost = plot, ghost
+        if before is None or (before.x_range, before.y_range, before.y_step, before.unit) != (
+            plot.x_range, plot.y_range, plot.y_step, plot.unit
+        ):
+            self._scale(plot)
+        self.setAccessibleName(f"{plot.name} plot")
+        self.setAccessibleDescription(self._spoken())
+        for layer in (self._under, self._over):
+            layer.update()
+
+    def _scale(self, plot: Plot) -> None:
+        item = self.getPlotItem()
+        item.getViewBox().setRange(xRange=self._x_range(), yRange=plot.y_range, padding=0)
+        item.getAxis("bottom").setTicks([self._x_ticks(plot), self._minor(plot)])
+        item.getAxis("left").setTicks([self._y_ticks(plot), []])
+
+    def _x_ticks(self, plot: Plot) -> list[tuple[float, str]]:
+        low, high = plot.x_range
+        if plot.x_axis == "frequency":
+            shown = [t for t in TICKS if low <= t <= high * 1.001]
+            wide = self.width() / max(len(shown), 1) > 46
+            shown = shown if wide else [t for t in shown if str(t)[0] in "125"]
+            return [(float(np.log10(t)), _hertz(t, last=t == shown[-1])) for t in shown]
+        if plot.x_axis == "distance":
+            shown = [d for d in (1, 2, 4, 8, 16, 32) if low <= d <= high]
+            return [(float(np.log10(d)), f"{d} m" if d == shown[-1] else f"{d}") for d in shown]
+        step = next((s for s in (0.5, 1, 2, 5, 10, 20, 50) if high / s <= 8), 100)
+        hours = np.arange(0, high, step)
+        return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
+
+    def _minor(self, plot: Plot) -> list[tuple[float, str]]:
+        if plot.x_axis != "frequency":
+            return []
+        digits = [d * 10**k for k in (1, 2, 3, 4) for d in range(1, 10)]
+        return [(float(np.log10(d)), "") for d in digits if plot.x_range[0] <= d <= plot.x_range[1]]
+
+    def _y_ticks(self, plot: Plot) -> list[tuple[float, str]]:
+        low, high = plot.y_range
+        values = np.arange(low, high + plot.y_step / 2, plot.y_step)
+        texts = [f"{v:g}".replace("-", "−") for v in values]
+        if self.height() > 90 or len(values) < 4:
+            texts[-1] = f"{texts[-1]} {plot.unit}"
+        ticks = list(zip(map(float, values), texts, strict=True))
+        room = max(self.height() - 30, 30) / max(len(ticks), 1)
+        return ticks if room > 15 else ticks[::2]
+
+    def resizeEvent(self, event: object) -> None:
+        super().resizeEvent(event)
+        if getattr(self, "content", None) is not None:
+            assert self.content is not None
+            self._scale(self.content)
+
+    def _dress(self) -> None:
+        for name in ("left", "bottom"):
+            axis = self.getPlotItem().getAxis(name)
+            axis.setPen(QPen(colour("rule"), 1))
+            axis.setTextPen(QPen(colour("ink2")))
+        self._moved()
+
+    def _spoken(self) -> str:
+        assert self.content is not None
+        lines = [self.content.message] if self.content.message else []
+        if self.content.readout:
+            r = self.content.readout
+            lines.append(f"{r.title}, {r.note}: " + ", ".join(f"{x.name} {x.value}" for x in r.rows))
+        lines += self.content.notes
+        return ". ".join(lines) or "Press T for the data as a table."
+
+    # crosshair, keys, mouse ----------------------------------------------------
+
+    def _pin(self, frequency: float | None) -> None:
+        if self.content is not None and self.content.x_axis == "frequency":
+            if frequency is not None:
+                low, high = self.content.x_range
+                frequency = min(max(frequency, low), high)
+            self.session.look_at(frequency)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        area = self.plot_area()
+        spot = self.mapToScene(event.position().toPoint())
+        if event.button() == Qt.MouseButton.LeftButton and area.contains(spot) and self.content:
+            low, high = self._x_range()
+            share = (spot.x() - area.left()) / area.width()
+            self._pin(float(10 ** (low + share * (high - low))))
+        event.accept()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if event.buttons() & Qt.MouseButton.LeftButton:
+            self.mousePressEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        here = self.session.frequency or (self.content.crosshair if self.content else None) or 50.0
+        step = THIRD if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 10 ** (1 / 120)
+        ends = self.content.x_range if self.content else (20.0, 1000.0)
+        moves = {
+            Qt.Key.Key_Left: here / step,
+            Qt.Key.Key_Right: here * step,
+            Qt.Key.Key_Home: ends[0],
+            Qt.Key.Key_End: ends[1],
+        }
+        if key in moves:
+            self._pin(moves[Qt.Key(key)])
+        elif key in (Qt.Key.Key_W, Qt.Key.Key_Escape):
+            self._pin(None)
+        elif key == Qt.Key.Key_T:
+            self.show_table()
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self._over.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self._over.update()
+
+    def drawForeground(self, painter: QPainter, rect: QRectF) -> None:
+        super().drawForeground(painter, rect)
+        if self.hasFocus():
+            painter.setPen(QPen(colour("crest"), 2))
+            painter.drawRect(self.plot_area().adjusted(1, 1, -1, -1))
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, self.minimumHeight())
+
+    # export --------------------------------------------------------------------
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        menu = QMenu(self)
+        menu.addAction("Show as table\tT", self.show_table)
+        menu.addAction("Worst frequency\tW", lambda: self._pin(None))
+        menu.addSeparator()
+        menu.addAction("Save picture…", lambda: self._ask("Picture (*.png)", ".png"))
+        menu.addAction("Save drawing…", lambda: self._ask("Drawing (*.svg)", ".svg"))
+        menu.addAction("Save table…", lambda: self._ask("Table (*.csv)", ".csv"))
+        menu.addAction("Copy picture", lambda: QApplication.clipboard().setPixmap(self.grab()))
+        menu.exec(event.globalPos())
+
+    def _ask(self, kinds: str, suffix: str) -> None:
+        assert self.content is not None
+        name, _ = QFileDialog.getSaveFileName(self, "Save", self.content.name + suffix, kinds)
+        if name:
+            self.session.attempt(lambda: self.export(Path(name)))
+
+    def export(self, path: Path) -> None:
+        """Write the plot as .png, .svg or .csv by the suffix of ``path``."""
+        if path.suffix == ".csv":
+            assert self.content is not None
+            heads, rows = self.content.table()
+            with path.open("w", newline="", encoding="utf-8") as stream:
+                csv.writer(stream).writerows([heads, *rows])
+        elif path.suffix == ".svg":
+            generator = QSvgGenerator()
+            generator.setFileName(str(path))
+            generator.setSize(self.size())
+            generator.setViewBox(self.rect())
+            painter = QPainter(generator)
+            self.render(painter)
+            painter.end()
+        else:
+            self.grab().save(str(path), "PNG")
+
+    def show_table(self) -> None:
+        """The data as a table, to read and copy."""
+        assert self.content is not None
+        heads, rows = self.content.table()
+        dialog = QDialog(self)
+        dialog.setWindowTitle(f"{self.content.name} as a table")
+        dialog.resize(520, 480)
+        table = QTableWidget(len(rows), len(heads))
+        table.setHorizontalHeaderLabels(heads)
+        for r, row in enumerate(rows):
+            for c, value in enumerate(row):
+                table.setItem(r, c, QTableWidgetItem(f"{value:.5g}"))
+        QVBoxLayout(dialog).addWidget(table)
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.show()
+
+
+def _hertz(value: int, *, last: bool) -> str:
+    text = f"{value // 1000}k" if value >= 1000 else str(value)
+    return f"{text.replace('k', ' k')}Hz" if last and value >= 1000 else (
+        f"{text} Hz" if last else text)
+

@@ -1,0 +1,165 @@
+"""Choices that change the design: drop-downs, segments, ticks and texts bound to a path."""
+
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QCheckBox,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QWidget,
+)
+
+from firecrest.app.session import Session
+from firecrest.design.edits.paths import Path, value_at
+from firecrest.design.fields import label_of
+
+Options = Sequence[tuple[Any, str]]
+
+
+class CalmCombo(QComboBox):
+    """A drop-down that the wheel does not change in passing."""
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        event.ignore()
+
+
+class Segments(QWidget):
+    """A row of buttons of which one is down."""
+
+    chosen = Signal(object)
+
+    def __init__(self, options: Options, name: str) -> None:
+        super().__init__()
+        self._group = QButtonGroup(self)
+        self._values = [value for value, _ in options]
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(2)
+        self.setAccessibleName(name)
+        for place, (_, text) in enumerate(options):
+            button = QPushButton(text)
+            button.setCheckable(True)
+            button.setAccessibleName(f"{name}: {text}")
+            self._group.addButton(button, place)
+            row.addWidget(button)
+        self._group.idClicked.connect(lambda place: self.chosen.emit(self._values[place]))
+
+    def choose(self, value: object) -> None:
+        """Put the button of ``value`` down without telling."""
+        if value in self._values:
+            self._group.button(self._values.index(value)).setChecked(True)
+
+    def button(self, value: object) -> QPushButton:
+        """The button of ``value``."""
+        found = self._group.button(self._values.index(value))
+        assert isinstance(found, QPushButton)
+        return found
+
+
+def bound_segments(session: Session, path: Path, options: Options) -> Segments:
+    """Segments that show and set the value at ``path``."""
+    segments = Segments(options, _label(session, path))
+    segments.chosen.connect(lambda value: session.attempt(lambda: session.edit(path, value)))
+    _follow(session, path, segments.choose, segments)
+    return segments
+
+
+def bound_combo(session: Session, path: Path, options: Options) -> QComboBox:
+    """A drop-down that shows and sets the value at ``path``."""
+    combo = CalmCombo()
+    combo.setAccessibleName(_label(session, path))
+    combo.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+    values = [value for value, _ in options]
+    for _, text in options:
+        combo.addItem(text)
+
+    def show(value: object) -> None:
+        combo.setCurrentIndex(values.index(value))
+
+    combo.activated.connect(
+        lambda place: session.attempt(lambda: session.edit(path, values[place]))
+    )
+    _follow(session, path, show, combo)
+    return combo
+
+
+def bound_check(session: Session, path: Path, text: str) -> QCheckBox:
+    """A tick that shows and sets the yes/no at ``path``."""
+    box = QCheckBox(text)
+    box.clicked.connect(lambda on: session.attempt(lambda: session.edit(path, bool(on))))
+    _follow(session, path, box.setChecked, box)
+    return box
+
+
+def bound_text(session: Session, path: Path) -> QLineEdit:
+    """A line of text that shows and sets the text at ``path``."""
+    edit = QLineEdit()
+    edit.setAccessibleName(_label(session, path))
+
+    def keep() -> None:
+        if edit.text() != value_at(session.design, path):
+            session.attempt(lambda: session.edit(path, edit.text()))
+
+    edit.editingFinished.connect(keep)
+    _follow(session, path, edit.setText, edit)
+    return edit
+
+
+def _label(session: Session, path: Path) -> str:
+    return label_of(type(value_at(session.design, path[:-1])), str(path[-1]))
+
+
+def _follow(session: Session, path: Path, show: Callable[[Any], object], widget: QWidget) -> None:
+    """Keep ``widget`` showing the value at ``path`` while both exist."""
+    widget.setProperty("path", ".".join(map(str, path)))
+
+    def refresh() -> None:
+        if session.has(path):
+            show(value_at(session.design, path))
+
+    session.changed.connect(refresh)
+    widget.destroyed.connect(lambda: _unhook(session, refresh))
+    refresh()
+
+
+def _unhook(session: Session, refresh: Callable[[], None]) -> None:
+    try:
+        session.changed.disconnect(refresh)
+    except (RuntimeError, TypeError):
+        return
+
+
+def label(text: str, role: str = "") -> QLabel:
+    """A text in one of the roles of the style sheet."""
+    made = QLabel(text)
+    if role:
+        made.setProperty("role", role)
+    return made
+
+
+def labelled(text: str, widget: QWidget) -> QWidget:
+    """A row with a text on the left and a widget on the right."""
+    holder = QWidget()
+    row = QHBoxLayout(holder)
+    row.setContentsMargins(0, 1, 0, 1)
+    name = QLabel(text)
+    name.setBuddy(widget)
+    row.addWidget(name)
+    row.addStretch(1)
+    row.addWidget(widget)
+    return holder
+
+
+def set_role(widget: QWidget, role: str) -> None:
+    """Give a widget another role of the style sheet."""
+    if widget.property("role") != role:
+        widget.setProperty("role", role)
+        widget.style().unpolish(widget)
+        widget.style().polish(widget)

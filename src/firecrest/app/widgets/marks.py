@@ -1,0 +1,134 @@
+"""State marks, drawn the same everywhere: shape and colour say the state together."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QWidget
+
+from firecrest.app.theme.style import colour
+
+
+def paint_mark(painter: QPainter, rect: QRectF, state: str) -> None:
+    """One mark: met, close, short, wish, unknown, half; ``none`` draws nothing."""
+    painter.save()
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    {
+        "met": _disc, "close": _diamond, "short": _triangle, "wish": _hollow_triangle,
+        "unknown": _ring, "half": _half,
+    }.get(state, lambda *_: None)(painter, rect)
+    painter.restore()
+
+
+def _disc(painter: QPainter, r: QRectF) -> None:
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(colour("olive"))
+    painter.drawEllipse(r)
+    pen = QPen(colour("onolive"), r.width() / 7, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
+    painter.setPen(pen)
+    x, y, w = r.x(), r.y(), r.width()
+    painter.drawPolyline(QPolygonF([QPointF(x + 0.27 * w, y + 0.52 * w),
+                                    QPointF(x + 0.44 * w, y + 0.68 * w),
+                                    QPointF(x + 0.74 * w, y + 0.34 * w)]))
+
+
+def _outlined(painter: QPainter, path: QPainterPath, fill: QColor, edge: QColor) -> None:
+    painter.setPen(QPen(edge, 1.2))
+    painter.setBrush(fill)
+    painter.drawPath(path)
+
+
+def _diamond(painter: QPainter, r: QRectF) -> None:
+    path = QPainterPath()
+    c = r.center()
+    path.addPolygon(QPolygonF([QPointF(c.x(), r.top()), QPointF(r.right(), c.y()),
+                               QPointF(c.x(), r.bottom()), QPointF(r.left(), c.y())]))
+    path.closeSubpath()
+    _outlined(painter, path, colour("yolk"), colour("amber"))
+
+
+def _triangle_path(r: QRectF) -> QPainterPath:
+    path = QPainterPath()
+    path.addPolygon(QPolygonF([QPointF(r.left(), r.top() + r.height() * 0.12),
+                               QPointF(r.right(), r.top() + r.height() * 0.12),
+                               QPointF(r.center().x(), r.bottom())]))
+    path.closeSubpath()
+    return path
+
+
+def _triangle(painter: QPainter, r: QRectF) -> None:
+    _outlined(painter, _triangle_path(r), colour("flame"), colour("flame"))
+
+
+def _hollow_triangle(painter: QPainter, r: QRectF) -> None:
+    _outlined(painter, _triangle_path(r.adjusted(1, 1, -1, -1)), QColor(0, 0, 0, 0),
+              colour("amber"))
+
+
+def _ring(painter: QPainter, r: QRectF) -> None:
+    painter.setPen(QPen(colour("rule2"), 1.4, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(r.adjusted(1, 1, -1, -1))
+
+
+def _half(painter: QPainter, r: QRectF) -> None:
+    painter.setPen(QPen(colour("olive"), 1.4))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawEllipse(r.adjusted(0.7, 0.7, -0.7, -0.7))
+    painter.setBrush(colour("olive"))
+    painter.drawPie(r.adjusted(0.7, 0.7, -0.7, -0.7), 90 * 16, 180 * 16)
+
+
+class Mark(QWidget):
+    """A mark as a widget of its own."""
+
+    def __init__(self, state: str = "none", size: int = 12) -> None:
+        super().__init__()
+        self._state = state
+        self._size = size
+        self.setFixedSize(size + 2, size + 4)
+
+    def set_state(self, state: str) -> None:
+        """Show another state."""
+        self._state = state
+        self.setAccessibleName(state)
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(self._size + 2, self._size + 4)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        paint_mark(painter, QRectF(1, 2, self._size, self._size), self._state)
+
+
+def paint_origin(painter: QPainter, rect: QRectF, origin: str) -> None:
+    """Origin square: filled measured, open sheet, dashed flame estimate, none your choice."""
+    painter.save()
+    if origin == "measured":
+        painter.fillRect(rect, colour("olive"))
+    elif origin in ("sheet", "derived"):
+        painter.setPen(QPen(colour("olive"), 1.4))
+        painter.drawRect(rect)
+    elif origin == "estimate":
+        painter.setPen(QPen(colour("flame"), 1.4, Qt.PenStyle.DotLine))
+        painter.drawRect(rect)
+    painter.restore()
+
+
+class Origin(QWidget):
+    """An origin square as a widget."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._origin = ""
+        self.setFixedSize(12, 24)
+
+    def set_origin(self, origin: str, words: str) -> None:
+        """Show where a figure comes from."""
+        self._origin = origin
+        self.setToolTip(words)
+        self.setAccessibleName(words)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        paint_origin(painter, QRectF(2, 8, 7, 7), self._origin)

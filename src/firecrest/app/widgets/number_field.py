@@ -1,0 +1,360 @@
+"""The number field: any unit, sums and fractions; ghosts while typing; bad input refused.
+
+Enter keeps, Esc restores. Arrows and wheel step the last shown digit (Shift ten times, Ctrl a
+tenth); dragging the label does the same. The accepted range comes from the model's declaration.
+"""
+
+from PySide6.QtCore import QEvent, QPoint, QSettings, Qt, Signal
+from PySide6.QtGui import (
+    QContextMenuEvent,
+    QFocusEvent,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QShowEvent,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import (
+    QApplication,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QToolTip,
+    QWidget,
+)
+
+from firecrest.app.session import Session
+from firecrest.app.widgets.marks import Origin
+from firecrest.core.errors import FirecrestError
+from firecrest.core.reading import read_quantity
+from firecrest.core.units import QUANTITIES, figure, from_si, to_si
+from firecrest.present.bindings import ORIGIN_WORDS, Binding
+
+DRAG_PIXELS = 4
+FIELD_WIDTH = 92
+
+
+def unit_key(binding: Binding) -> str:
+    """Settings key of the unit in which a kind of figure is shown."""
+    name = binding.facts.unit.replace("/", "per")
+    return f"units/{binding.facts.quantity}/{name}"
+
+
+class NumberEdit(QLineEdit):
+    """The box itself."""
+
+    unit_chosen = Signal()
+
+    def __init__(self, session: Session, binding: Binding) -> None:
+        super().__init__()
+        self.session, self.binding = session, binding
+        self._hint: QLabel | None = None
+        self._typing = False
+        self.setProperty("kind", "number")
+        self.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.setFixedWidth(FIELD_WIDTH)
+        facts = binding.facts
+        self.setAccessibleName(f"{facts.label} {facts.symbol}".strip())
+        self.setAccessibleDescription(facts.help)
+        self.textEdited.connect(self._typed)
+        self.show_value()
+
+    # what is shown ----------------------------------------------------------
+
+    @property
+    def unit(self) -> str:
+        """Unit in force for this kind of figure."""
+        chosen = str(QSettings().value(unit_key(self.binding), self.binding.facts.unit))
+        labels = [u.label for u in QUANTITIES[self.binding.facts.quantity].units]
+        return chosen if chosen in labels else self.binding.facts.unit
+
+    def show_value(self) -> None:
+        """The value in force, unless something is being typed."""
+        if self._typing:
+            return
+        value = self.binding.read(self.session.assessment)
+        self.setText(self._text(value))
+        self.setPlaceholderText("not known" if value is None else "")
+        self._flag("unknown", value is None)
+        self._flag("refused", False)
+        self.setToolTip(self.binding.about(self.session.assessment))
+
+    def _text(self, value: float | None) -> str:
+        if value is None:
+            return ""
+        facts, unit = self.binding.facts, self.unit
+        if unit == facts.unit:
+            return facts.show(value).replace("\u202f", " ")
+        number = figure(from_si(value, facts.quantity, unit), self._digits(unit))
+        return f"€{number}" if unit == "€" else f"{number} {unit}".strip()
+
+    def _digits(self, unit: str) -> int:
+        """Decimals in another unit that keep about the resolution of the field's own."""
+        facts = self.binding.facts
+        step = 10.0**-facts.digits
+        own = to_si(step, facts.quantity, facts.unit) - to_si(0, facts.quantity, facts.unit)
+        other = own / (QUANTITIES[facts.quantity].unit(unit).factor)
+        digits = 0
+        while other < 0.5 and digits < 5:
+            other *= 10
+            digits += 1
+        return digits
+
+    def _flag(self, name: str, on: bool) -> None:
+        if self.property(name) != on:
+            self.setProperty(name, on)
+            self.style().unpolish(self)
+            self.style().polish(self)
+
+    # typing ------------------------------------------------------------------
+
+    def _typed(self, text: str) -> None:
+        self._typing = True
+        self._flag("refused", False)
+        try:
+            value = self._value(text)
+            _, design = self.binding.edited(self.session.assessment, value)
+        except FirecrestError as error:
+            self.session.drop_trial()
+            self._say(str(error), "reading")
+            return
+        self._say(f"= {self.binding.facts.show(value)}" if value is not None else "not known",
+                  "reading")
+        self.session.try_design(design)
+
+    def _value(self, text: str) -> float | None:
+        if not text.strip() and self.binding.facts.optional:
+            return None
+        return read_quantity(text, self.binding.facts.quantity, self.unit)
+
+    def keep(self) -> bool:
+        """Put what is typed in force; False (and the old value stays) when it is refused."""
+        if not self._typing:
+            return True
+        try:
+            label, design = self.binding.edited(self.session.assessment, self._value(self.text()))
+        except FirecrestError as error:
+            self.session.drop_trial()
+            self._flag("refused", True)
+            before = self._text(self.binding.read(self.session.assessment)) or "not known"
+            self._say(f"{error}\n{before} stays in force.", "refusal")
+            return False
+        self._typing = False
+        self._quiet()
+        self.session.apply(label, design)
+        self.show_value()
+        return True
+
+    def restore(self) -> None:
+        """Back to the value in force."""
+        self._typing = False
+        self._quiet()
+        self.session.drop_trial()
+        self.show_value()
+
+    def step(self, steps: float) -> None:
+        """Move by ``steps`` of the last shown digit; one undo step for a row of them."""
+        value = self.binding.read(self.session.assessment)
+        if self._typing or value is None:
+            return
+        self._move(value, steps)
+
+    def _move(self, value: float, steps: float) -> None:
+        facts, unit = self.binding.facts, self.unit
+        digits = facts.digits if unit == facts.unit else self._digits(unit)
+        smallest = 1.0 if facts.whole else 10.0**-digits
+        steps = round(steps) or (1 if steps > 0 else -1) if facts.whole else steps
+        moved = to_si(from_si(value, facts.quantity, unit) + steps * smallest, facts.quantity, unit)
+        moved = min(max(moved, facts.low), facts.high)
+        try:
+            label, design = self.binding.edited(self.session.assessment, moved)
+        except FirecrestError as error:
+            self._say(str(error), "refusal")
+            return
+        self.session.apply(label, design, fold=f"step {self.binding.path}")
+
+    # the small note under the field -----------------------------------------
+
+    def _say(self, text: str, role: str) -> None:
+        window = self.window()
+        if self._hint is None or self._hint.parent() is not window:
+            self._hint = QLabel(window)
+        self._hint.setProperty("role", role)
+        self._hint.setText(text)
+        self._hint.style().unpolish(self._hint)
+        self._hint.style().polish(self._hint)
+        self._hint.adjustSize()
+        spot = self.mapTo(window, QPoint(self.width() - self._hint.width(), self.height() + 2))
+        x = min(max(spot.x(), 4), window.width() - self._hint.width() - 4)
+        y = min(spot.y(), window.height() - self._hint.height() - 4)
+        self._hint.move(x, y)
+        self._hint.raise_()
+        self._hint.show()
+
+    def _quiet(self) -> None:
+        if self._hint is not None:
+            self._hint.hide()
+
+    # events -------------------------------------------------------------------
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key, mods = event.key(), event.modifiers()
+        factor = 10.0 if mods & Qt.KeyboardModifier.ShiftModifier else (
+            0.1 if mods & Qt.KeyboardModifier.ControlModifier else 1.0)
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            if self.keep():
+                self.selectAll()
+        elif key == Qt.Key.Key_Escape:
+            self.restore()
+            self.selectAll()
+        elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
+            self.step(factor if key == Qt.Key.Key_Up else -factor)
+        elif key == Qt.Key.Key_F4:
+            QToolTip.showText(self.mapToGlobal(QPoint(0, self.height())),
+                              self.binding.about(self.session.assessment), self)
+        elif event.matches(QKeySequence.StandardKey.Undo) and not self._typing:
+            self.session.undo()
+        elif event.matches(QKeySequence.StandardKey.Redo) and not self._typing:
+            self.session.redo()
+        elif event.matches(QKeySequence.StandardKey.Paste) and self._paste_column():
+            return
+        else:
+            super().keyPressEvent(event)
+
+    def event(self, event: QEvent) -> bool:
+        """Undo and redo belong to the document unless something is being typed."""
+        if event.type() == QEvent.Type.ShortcutOverride and not self._typing:
+            assert isinstance(event, QKeyEvent)
+            if event.matches(QKeySequence.StandardKey.Undo) or event.matches(
+                QKeySequence.StandardKey.Redo
+            ):
+                event.ignore()
+                return False
+        return super().event(event)
+
+    def _paste_column(self) -> bool:
+        """A pasted column fills this row and those below; False when it is one value."""
+        lines = [line for line in QApplication.clipboard().text().splitlines() if line.strip()]
+        if len(lines) < 2:
+            return False
+        parent = self.parentWidget()
+        column = parent.parentWidget() if parent else None
+        rows = column.findChildren(NumberEdit) if column else [self]
+        rows = [r for r in rows if r.isVisible() or r is self]
+        for row, line in zip(rows[rows.index(self):], lines, strict=False):
+            row.setText(line)
+            row._typed(line)
+            if not row.keep():
+                break
+        return True
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self.selectAll()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        if event.reason() != Qt.FocusReason.PopupFocusReason:
+            self.keep()
+            if not self.property("refused"):
+                self._quiet()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        """The wheel steps a focused field only, so that scrolling never edits."""
+        if not self.hasFocus():
+            event.ignore()
+            return
+        self.step(1.0 if event.angleDelta().y() > 0 else -1.0)
+        event.accept()
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        menu = self.createStandardContextMenu()
+        menu.addSeparator()
+        units = QMenu("Show in", menu)
+        for unit in QUANTITIES[self.binding.facts.quantity].units:
+            action = units.addAction(unit.label or "plain number")
+            action.setCheckable(True)
+            action.setChecked(unit.label == self.unit)
+            action.triggered.connect(lambda _=False, label=unit.label: self.choose_unit(label))
+        if len(units.actions()) > 1:
+            menu.addMenu(units)
+        about = menu.addAction("Where this number comes from\tF4")
+        about.triggered.connect(lambda: QToolTip.showText(
+            event.globalPos(), self.binding.about(self.session.assessment), self))
+        menu.exec(event.globalPos())
+
+    def choose_unit(self, label: str) -> None:
+        """Show this kind of figure in another unit, here and in every such field."""
+        QSettings().setValue(unit_key(self.binding), label)
+        self.session.changed.emit()
+
+
+class DragLabel(QLabel):
+    """The label of a field; dragging it sideways moves the value with ghosts."""
+
+    def __init__(self, text: str, edit: NumberEdit) -> None:
+        super().__init__(text)
+        self._edit = edit
+        self._from: tuple[float, float] | None = None
+        self.setCursor(Qt.CursorShape.SizeHorCursor)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        value = self._edit.binding.read(self._edit.session.assessment)
+        self._from = None if value is None else (event.globalPosition().x(), value)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._from is not None:
+            start, value = self._from
+            steps = int((event.globalPosition().x() - start) / DRAG_PIXELS)
+            if steps:
+                self._edit._move(value, steps)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self._from = None
+        self._edit.session.history.end_fold()
+
+
+class NumberRow(QWidget):
+    """Label, symbol, origin square and box of one figure."""
+
+    def __init__(self, session: Session, binding: Binding, label: str | None = None) -> None:
+        super().__init__()
+        self.session, self.binding = session, binding
+        self.edit = NumberEdit(session, binding)
+        self._origin = Origin()
+        facts = binding.facts
+        name = DragLabel(label or facts.label, self.edit)
+        name.setBuddy(self.edit)
+        symbol = QLabel(facts.symbol)
+        symbol.setProperty("role", "symbol")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 1, 0, 1)
+        row.setSpacing(5)
+        row.addWidget(name)
+        row.addWidget(symbol)
+        row.addStretch(1)
+        row.addWidget(self._origin)
+        row.addWidget(self.edit)
+        session.changed.connect(self.refresh)
+        self._stale = True
+
+    def showEvent(self, event: QShowEvent) -> None:
+        """Rows that are not seen wait with their refresh until they are."""
+        super().showEvent(event)
+        if self._stale:
+            self.refresh()
+
+    def refresh(self) -> None:
+        """Show what is in force."""
+        path = self.binding.path
+        self._stale = not self.isVisible()
+        if self._stale or (path[0] != "computed" and not self.session.has(path)):
+            return
+        self.edit.show_value()
+        origin = self.binding.origin(self.session.assessment)
+        self._origin.set_origin(origin, ORIGIN_WORDS.get(origin, ""))
+
+    def focus(self) -> None:
+        """Take the keyboard."""
+        self.edit.setFocus(Qt.FocusReason.OtherFocusReason)

@@ -1,0 +1,120 @@
+"""The rail: stages in working order, free to enter at any time."""
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QVBoxLayout, QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.theme.style import colour, holder, text_font
+from firecrest.app.widgets.marks import paint_mark
+from firecrest.present.rail import RailRow, rail
+
+WIDE, NARROW = 140, 56
+
+
+class RailButton(QWidget):
+    """One stage."""
+
+    clicked = Signal(str)
+
+    def __init__(self, row: RailRow) -> None:
+        super().__init__()
+        self.row = row
+        self.current = False
+        self.setFixedHeight(58)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        holder.changed.connect(self.update)
+
+    def show_row(self, row: RailRow, current: bool) -> None:
+        """Show mark and fact; the current stage joins the sheet."""
+        self.row, self.current = row, current
+        self.setAccessibleName(f"{row.name}, stage {row.number}" + (", current" if current else ""))
+        self.setAccessibleDescription(row.fact)
+        self.setToolTip(f"{row.name}: {row.fact}\nAlt+{row.number}")
+        self.update()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.clicked.emit(self.row.key)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.clicked.emit(self.row.key)
+        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
+            self.focusNextPrevChild(event.key() == Qt.Key.Key_Down)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        area = QRectF(self.rect())
+        if self.current:
+            p.fillRect(area, colour("sheet"))
+            p.fillRect(QRectF(0, 0, 2, area.height()), colour("stripe"))
+            p.fillRect(QRectF(2, 0, 2, area.height()), colour("flame"))
+            p.fillRect(QRectF(4, 0, 3, area.height()), colour("yolk"))
+        paint_mark(p, QRectF(17, 21, 14, 14), self.row.mark)
+        narrow = self.width() < 100
+        p.setPen(colour("ink2"))
+        p.setFont(text_font(11))
+        p.drawText(area.adjusted(0, 12, -12 if not narrow else -6, 0),
+                   Qt.AlignmentFlag.AlignRight, str(self.row.number))
+        if not narrow:
+            p.setPen(colour("ink"))
+            p.setFont(text_font(14, medium=True))
+            p.drawText(area.adjusted(42, 10, 0, 0), Qt.AlignmentFlag.AlignLeft, self.row.name)
+            p.setPen(colour("ink2"))
+            p.setFont(text_font(12))
+            p.drawText(area.adjusted(42, 30, -4, 0), Qt.AlignmentFlag.AlignLeft, self.row.fact)
+        if self.hasFocus():
+            p.setBrush(Qt.BrushStyle.NoBrush)
+            p.setPen(QPen(colour("crest"), 2))
+            p.drawRoundedRect(area.adjusted(3, 3, -3, -3), 3, 3)
+
+
+class Rail(QWidget):
+    """All stages that exist."""
+
+    chosen = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(objectName="rail")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.session = session
+        self._current = "promise"
+        self.setFixedWidth(WIDE)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 8, 0, 8)
+        column.setSpacing(0)
+        self.buttons: dict[str, RailButton] = {}
+        for row in rail(session.assessment):
+            button = RailButton(row)
+            button.clicked.connect(self.chosen)
+            column.addWidget(button)
+            self.buttons[row.key] = button
+        column.addStretch(1)
+        session.changed.connect(self.refresh)
+        self.refresh()
+
+    def set_current(self, key: str) -> None:
+        """Mark the stage on show."""
+        self._current = key
+        self.refresh()
+
+    def set_narrow(self, narrow: bool) -> None:
+        """Marks and numbers only."""
+        self.setFixedWidth(NARROW if narrow else WIDE)
+
+    def refresh(self) -> None:
+        """Show marks and facts."""
+        for row in rail(self.session.assessment):
+            self.buttons[row.key].show_row(row, row.key == self._current)

@@ -1,0 +1,118 @@
+"""The side panel: why the promises stand as they do, and what the figures assume."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.theme.style import holder, theme
+from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.marks import Mark
+from firecrest.present.sentences import Sentence, why
+
+WIDTH = 288
+
+
+class SentenceRow(QWidget):
+    """A mark and one sentence whose links lead to fields and frequencies."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self._sentence: Sentence | None = None
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 3, 0, 3)
+        row.setSpacing(8)
+        self._mark = Mark("none")
+        self._text = QLabel()
+        self._text.setWordWrap(True)
+        self._text.setTextFormat(Qt.TextFormat.RichText)
+        self._text.setTextInteractionFlags(
+            Qt.TextInteractionFlag.LinksAccessibleByKeyboard
+            | Qt.TextInteractionFlag.LinksAccessibleByMouse
+        )
+        self._text.linkActivated.connect(self._follow)
+        row.addWidget(self._mark, 0, Qt.AlignmentFlag.AlignTop)
+        row.addWidget(self._text, 1)
+
+    def show_sentence(self, sentence: Sentence, first: bool) -> None:
+        """Show a sentence; the first one is bold."""
+        self._sentence = sentence
+        self._mark.set_state(sentence.mark)
+        ink = theme()["ink"]
+        parts = []
+        for k, piece in enumerate(sentence.pieces):
+            text = piece.text.replace("&", "&amp;").replace("<", "&lt;")
+            if piece.path is not None or piece.frequency is not None:
+                text = (f'<a href="{k}" style="color:{ink};text-decoration:none;'
+                        f'border-bottom:1px dotted">{text}</a>')
+            parts.append(text)
+        body = "".join(parts)
+        self._text.setText(f"<b>{body}</b>" if first else body)
+        self._text.setAccessibleName(sentence.plain)
+
+    def _follow(self, link: str) -> None:
+        assert self._sentence is not None
+        piece = self._sentence.pieces[int(link)]
+        if piece.frequency is not None:
+            self._session.look_at(piece.frequency)
+        if piece.path is not None:
+            self._session.go_to(piece.path)
+
+    def plain(self) -> str:
+        """The words on show."""
+        return self._sentence.plain if self._sentence else ""
+
+
+class SidePanel(QWidget):
+    """Why, and what is assumed."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(objectName="side")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.session = session
+        self.setFixedWidth(WIDTH)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        scroll = QScrollArea()
+        scroll.setWidgetResizable(True)
+        scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        scroll.viewport().setAutoFillBackground(False)
+        inner = QWidget()
+        inner.setAutoFillBackground(False)
+        self._column = QVBoxLayout(inner)
+        self._column.setContentsMargins(16, 12, 16, 12)
+        self._column.setSpacing(2)
+        scroll.setWidget(inner)
+        outer.addWidget(scroll)
+        self._column.addWidget(label("Why", "panel"))
+        self.rows: list[SentenceRow] = []
+        self._rows_at = self._column.count()
+        self._assumed = label("What the figures assume", "section")
+        self._notes = label("", "second")
+        self._notes.setWordWrap(True)
+        self._column.addSpacing(14)
+        self._column.addWidget(self._assumed)
+        self._column.addWidget(self._notes)
+        self._column.addStretch(1)
+        session.changed.connect(self.refresh)
+        holder.changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the sentences of the present assessment."""
+        sentences = why(self.session.assessment)
+        while len(self.rows) < len(sentences):
+            row = SentenceRow(self.session)
+            self._column.insertWidget(self._rows_at + len(self.rows), row)
+            self.rows.append(row)
+        for k, row in enumerate(self.rows):
+            row.setVisible(k < len(sentences))
+            if k < len(sentences):
+                row.show_sentence(sentences[k], first=k == 0)
+        estimates = self.session.assessment.estimates
+        self._assumed.setVisible(bool(estimates))
+        self._notes.setText("\n".join(f"· {e}" for e in estimates))
+
+    def sentences(self) -> list[str]:
+        """The sentences on show."""
+        return [row.plain() for row in self.rows if not row.isHidden()]

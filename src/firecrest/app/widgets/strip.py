@@ -1,0 +1,255 @@
+"""The promise strip: a summary and six meters, always there."""
+
+from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QFocusEvent,
+    QFontMetricsF,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+)
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
+from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.marks import Mark, paint_mark
+from firecrest.app.widgets.patterns import pattern_tile
+from firecrest.present import meters, words
+from firecrest.present.meters import Meter
+
+STRIP_HEIGHT = 92
+
+
+class MeterWidget(QWidget):
+    """One promise: name, state, numeral, bar with its stripe, and the ghost of what is tried."""
+
+    opened = Signal(str)
+
+    def __init__(self, key: str) -> None:
+        super().__init__()
+        self.key = key
+        self.meter: Meter | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFixedHeight(STRIP_HEIGHT - 4)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        holder.changed.connect(self.update)
+
+    def show_meter(self, meter: Meter) -> None:
+        """Show a meter; told to assistive software as one value."""
+        self.meter = meter
+        self.setAccessibleName(meter.name)
+        self.setAccessibleDescription(meter.spoken)
+        self.setToolTip(meter.tooltip)
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(170, STRIP_HEIGHT - 4)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.opened.emit(self.key)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.opened.emit(self.key)
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            self.focusNextPrevChild(event.key() == Qt.Key.Key_Right)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self.meter is None:
+            return
+        p = QPainter(self)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        area = QRectF(self.rect()).adjusted(12, 8, -12, -6)
+        p.setPen(QPen(colour("rule"), 1))
+        p.drawLine(0, 10, 0, self.height() - 12)
+        self._heading(p, area)
+        self._figure(p, area)
+        self._bar(p, QRectF(area.left(), area.top() + 54, area.width(), 10))
+        if self.hasFocus():
+            p.setBrush(Qt.BrushStyle.NoBrush)
+            p.setPen(QPen(colour("crest"), 2))
+            p.drawRoundedRect(QRectF(self.rect()).adjusted(3, 3, -3, -3), 4, 4)
+
+    def _heading(self, p: QPainter, area: QRectF) -> None:
+        assert self.meter is not None
+        m = self.meter
+        p.setFont(text_font(12))
+        p.setPen(colour("ink"))
+        p.drawText(area, Qt.AlignmentFlag.AlignLeft, m.name)
+        room = area.width() - QFontMetricsF(p.font()).horizontalAdvance(m.name) - 26
+        font = text_font(12, medium=True)
+        text = m.margin
+        if QFontMetricsF(font).horizontalAdvance(text) > room:
+            text = m.short_margin
+        if QFontMetricsF(font).horizontalAdvance(text) > room:
+            text = ""
+        width = QFontMetricsF(font).horizontalAdvance(text)
+        p.setFont(font)
+        p.setPen(colour(m.role))
+        p.drawText(area, Qt.AlignmentFlag.AlignRight, text)
+        paint_mark(p, QRectF(area.right() - width - 17, area.top() + 1, 12, 12), m.mark)
+
+    def _figure(self, p: QPainter, area: QRectF) -> None:
+        assert self.meter is not None
+        m = self.meter
+        p.setPen(colour("ink"))
+        font = title_font(27)
+        p.setFont(font)
+        box = QRectF(area.left(), area.top() + 17, area.width(), 34)
+        p.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, m.numeral)
+        used = QFontMetricsF(font).horizontalAdvance(m.numeral) + 6
+        right = area.right()
+        if m.ghost:
+            right = self._ghost_chip(p, area)
+        p.setFont(text_font(12))
+        p.setPen(colour("ink2"))
+        for text in (m.suffix, m.unit):
+            width = QFontMetricsF(p.font()).horizontalAdvance(text)
+            if area.left() + used + width <= right - 4:
+                place = QRectF(area.left() + used, area.top() + 22, width + 4, 28)
+                p.drawText(place, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
+                break
+
+    def _ghost_chip(self, p: QPainter, area: QRectF) -> float:
+        assert self.meter is not None
+        font = text_font(12, medium=True)
+        width = QFontMetricsF(font).horizontalAdvance(self.meter.ghost) + 12
+        chip = QRectF(area.right() - width, area.top() + 21, width, 20)
+        p.setPen(QPen(colour("crest"), 1))
+        p.setBrush(colour("ambert"))
+        p.drawRoundedRect(chip, 4, 4)
+        p.setFont(font)
+        p.setPen(colour("ink"))
+        p.drawText(chip, Qt.AlignmentFlag.AlignCenter, self.meter.ghost)
+        return chip.left()
+
+    def _bar(self, p: QPainter, bar: QRectF) -> None:
+        assert self.meter is not None
+        m = self.meter
+        p.setPen(Qt.PenStyle.NoPen)
+        rows = m.bars or (0.0,)
+        gap = 1.5 if len(rows) > 1 else 0.0
+        height = (bar.height() - gap * (len(rows) - 1)) / len(rows)
+        stripe = bar.left() + m.stripe * bar.width()
+        for k, share in enumerate(rows):
+            row = QRectF(bar.left(), bar.top() + k * (height + gap), bar.width(), height)
+            p.fillRect(row, colour("tray"))
+            if not m.floor and m.judged:
+                ground = QRectF(stripe, row.top(), row.right() - stripe, height)
+                p.fillRect(ground, pattern_tile("hatch", theme()["rule2"], "",
+                                                self.devicePixelRatioF()))
+            done = QRectF(row.left(), row.top(), max(0.0, min(share, 1.0)) * row.width(), height)
+            p.fillRect(done, colour("olive" if m.judged else "rule2"))
+            self._missing(p, row, done, stripe)
+        if m.judged:
+            self._tick(p, stripe, bar)
+        if m.ghost_at is not None:
+            x = bar.left() + min(max(m.ghost_at, 0.0), 1.0) * bar.width()
+            p.setPen(QPen(colour("stripe"), 1))
+            p.setBrush(colour("crest"))
+            p.drawPolygon(QPolygonF([QPoint(int(x) - 5, int(bar.top()) - 7),
+                                     QPoint(int(x) + 5, int(bar.top()) - 7),
+                                     QPoint(int(x), int(bar.top()) + 1)]))
+
+    def _missing(self, p: QPainter, row: QRectF, done: QRectF, stripe: float) -> None:
+        """What lacks up to a floor, or what is over a cap."""
+        assert self.meter is not None
+        m = self.meter
+        if not m.judged:
+            return
+        low, high = sorted((done.right(), stripe))
+        over = (m.floor and done.right() < stripe) or (not m.floor and done.right() > stripe)
+        if over:
+            brush = pattern_tile("hatch", theme()["flame"], theme()["yolk"],
+                                 self.devicePixelRatioF())
+            p.fillRect(QRectF(low, row.top(), high - low, row.height()), brush)
+
+    def _tick(self, p: QPainter, x: float, bar: QRectF) -> None:
+        p.fillRect(QRectF(x - 3, bar.top() - 4, 6, bar.height() + 8), colour("brow"))
+        p.fillRect(QRectF(x - 1.5, bar.top() - 4, 3, bar.height() + 8), colour("stripe"))
+
+
+class Summary(QWidget):
+    """Counts per state."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFixedWidth(128)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(14, 8, 4, 6)
+        column.setSpacing(1)
+        title = label("Promises")
+        title.setFont(title_font(14))
+        column.addWidget(title)
+        self._rows: list[tuple[Mark, QLabel, QWidget]] = []
+        for _ in range(3):
+            holder_widget = QWidget()
+            row = QHBoxLayout(holder_widget)
+            row.setContentsMargins(0, 0, 0, 0)
+            row.setSpacing(6)
+            mark, text = Mark("none", 10), QLabel()
+            row.addWidget(mark)
+            row.addWidget(text)
+            row.addStretch(1)
+            column.addWidget(holder_widget)
+            self._rows.append((mark, text, holder_widget))
+        column.addStretch(1)
+
+    def show_counts(self, counts: list[tuple[str, str]]) -> None:
+        """(mark, words) of the states that occur, most pressing kept."""
+        for place, (mark, text, row) in enumerate(self._rows):
+            row.setVisible(place < len(counts))
+            if place < len(counts):
+                mark.set_state(counts[place][0])
+                text.setText(counts[place][1])
+        self.setAccessibleName("Promises: " + ", ".join(words for _, words in counts))
+
+
+class Strip(QWidget):
+    """Summary and meters."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(objectName="strip")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.session = session
+        self.setFixedHeight(STRIP_HEIGHT)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 2)
+        row.setSpacing(0)
+        self.summary = Summary()
+        row.addWidget(self.summary)
+        self.meters = {key: MeterWidget(key) for key in words.PROMISE_NAMES}
+        for widget in self.meters.values():
+            row.addWidget(widget, 1)
+        session.changed.connect(self.refresh)
+        session.tried.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show promises and ghosts."""
+        a, trial = self.session.assessment, self.session.trial
+        for promise in a.promises:
+            other = trial.promise(promise.key) if trial else None
+            self.meters[promise.key].show_meter(
+                meters.meter(promise, a.design, other, trial.design if trial else None)
+            )
+        self.summary.show_counts(meters.summary(a))
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        self.update()

@@ -1,0 +1,98 @@
+"""What a number field shows and what typing into it does: one binding per field.
+
+A binding reads a figure from the assessment and writes it into a new design. Stored figures are
+bound by their path; computed ones (air volume, tuning) solve the dimension named with them.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.inverse import with_air_volume, with_tuning
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
+from firecrest.design.fields import FieldFacts
+
+ORIGIN_WORDS = {
+    "measured": "measured by you",
+    "sheet": "from the data sheet",
+    "derived": "follows from other figures",
+    "estimate": "an estimate",
+}
+
+
+@dataclass(frozen=True)
+class Binding:
+    """One figure: where it is, how it is declared, how it is read and written."""
+
+    path: Path
+    facts: FieldFacts
+    read: Callable[[Assessment], float | None]
+    write: Callable[[Design, float | None], Design]
+    origin: Callable[[Assessment], str] = lambda _: ""
+
+    def edited(self, assessment: Assessment, value: float | None) -> tuple[str, Design]:
+        """(label, design) with ``value`` written; FirecrestError when it is refused."""
+        self.facts.check(value)
+        made = self.write(assessment.design, value)
+        before = self.facts.show(self.read(assessment)) or "empty"
+        return f"{self.facts.label} {before} → {self.facts.show(value) or 'empty'}", made
+
+    def about(self, assessment: Assessment) -> str:
+        """Where this number comes from, in a few lines."""
+        lines = [self.facts.label + (f" {self.facts.symbol}" if self.facts.symbol else "")]
+        origin = self.origin(assessment)
+        if origin:
+            lines.append(f"Its value is {ORIGIN_WORDS[origin]}.")
+        if self.facts.help:
+            lines.append(self.facts.help)
+        lines.append(f"Accepted: {self.facts.range_text()}")
+        return "\n".join(lines)
+
+
+def at_path(design: Design, path: Path) -> Binding:
+    """Binding of a stored figure."""
+    facts = facts_at(design, path)
+
+    def origin(assessment: Assessment) -> str:
+        owner = value_at(assessment.design, path[:-1])
+        return str(getattr(owner, "origins", {}).get(path[-1], ""))
+
+    return Binding(
+        path,
+        facts,
+        lambda assessment: value_at(assessment.design, path),
+        lambda design, value: set_number(design, path, value),
+        origin,
+    )
+
+
+def _computed(
+    name: str, label: str, symbol: str, quantity: str, unit: str, digits: int,
+    low: float, high: float, help: str,
+) -> FieldFacts:
+    return FieldFacts(name, label, symbol, quantity, unit, digits, low, high, False, False, help)
+
+
+def air_volume() -> Binding:
+    """Net air of the first chamber; typing it moves the depth of the case."""
+    facts = _computed("air_volume", "Air volume", "Vb", "volume", "L", 2, 1e-5, 5.0,
+                      "Net air, everything inside taken off. Typing it moves the depth.")
+    return Binding(
+        ("computed", "air_volume"),
+        facts,
+        lambda assessment: assessment.cabinet.air[0],
+        lambda design, value: with_air_volume(design, float(value or 0.0)),
+    )
+
+
+def tuning() -> Binding:
+    """Tuning of the first chamber; typing it moves added mass or port length."""
+    facts = _computed("tuning", "Tuning", "Fb", "frequency", "Hz", 1, 5.0, 500.0,
+                      "Typing it moves the radiators' added mass, or the port's length.")
+    return Binding(
+        ("computed", "tuning"),
+        facts,
+        lambda a: a.acoustic.model.tuning[0] if a.acoustic else None,
+        lambda design, value: with_tuning(design, float(value or 0.0)),
+    )

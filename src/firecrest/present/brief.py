@@ -1,0 +1,83 @@
+"""The brief's clauses: what each takes, in the design's own quantities, now and as typed."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.core.units import figure, shown
+from firecrest.present import words
+from firecrest.present.meters import mark_of
+
+PEAK = float(np.sqrt(2.0))
+
+
+@dataclass(frozen=True)
+class Clause:
+    """A mark and what the clause takes."""
+
+    mark: str
+    text: str
+
+
+def clauses(assessment: Assessment, trial: Assessment | None) -> list[Clause]:
+    """One line per clause of the sentence; while typing, what it would be comes behind."""
+    now = _lines(assessment)
+    if trial is None:
+        return now
+    then = _lines(trial)
+    return [
+        Clause(a.mark, a.text if a.text == b.text else f"{a.text}   →   {b.text}")
+        for a, b in zip(now, then, strict=True)
+    ]
+
+
+def _lines(assessment: Assessment) -> list[Clause]:
+    weight, cost = assessment.promise("weight"), assessment.promise("cost")
+    worst = cost if cost.state == "short" else weight
+    return [
+        Clause(mark_of(assessment.promise("loudness")), _loudness(assessment)),
+        Clause(mark_of(assessment.promise("bass")), _bass(assessment)),
+        Clause(mark_of(assessment.promise("runtime")), _runtime(assessment)),
+        Clause(mark_of(assessment.promise("size")), _size(assessment)),
+        Clause(mark_of(worst), f"parts and case: {shown(weight.predicted or 0, 'mass', 'kg', 2)}, "
+                               f"{shown(cost.predicted or 0, 'money', '€', 0)}"),
+    ]
+
+
+def _loudness(assessment: Assessment) -> str:
+    design, loud = assessment.design, assessment.promise("loudness")
+    crest = assessment.acoustic.programme if assessment.acoustic else None
+    text = f"gets {words.numeral(loud, design)} dB, {words.margin_text(loud, design)}"
+    return text + (f"; {crest.level:.1f} dB mean when flat out" if crest else "")
+
+
+def _bass(assessment: Assessment) -> str:
+    """Air that all openings and cones move at the promised note, peak volume each way."""
+    a = assessment.acoustic
+    if a is None:
+        return assessment.missing[0] if assessment.missing else ""
+    note = assessment.design.brief.bass.frequency
+    flow = np.abs(a.solution.radiated[0] + a.solution.leaked[0])
+    drive = 10 ** ((a.asked - a.unit_level) / 20) * np.abs(a.transfers.outputs[0].voltage)
+    volume = PEAK * flow * drive / (2 * np.pi * a.frequency)
+    cubic = float(np.interp(np.log(note), np.log(a.frequency), volume)) * 1e6
+    return f"moves {figure(cubic, 0)} cm³ of air each way at {note:g} Hz"
+
+
+def _runtime(assessment: Assessment) -> str:
+    a = assessment.acoustic
+    run = assessment.promise("runtime")
+    if a is None or a.runtime is None:
+        return run.reason
+    watts = a.runtime.watts["total"]
+    return (
+        f"{a.runtime_level:.0f} dB mean takes {watts:.1f} W; the pack lasts "
+        f"{words.numeral(run, assessment.design)} h"
+    )
+
+
+def _size(assessment: Assessment) -> str:
+    wall = assessment.design.box.case.wall
+    air = shown(assessment.cabinet.air[0], "volume", "L", 1)
+    return f"leaves {air} of air behind {shown(wall, 'length', 'mm', 0)} walls"

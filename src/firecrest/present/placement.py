@@ -1,0 +1,82 @@
+"""One function that puts labels, tags and read-outs where nothing else stands."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Rect:
+    """A rectangle in pixels."""
+
+    x: float
+    y: float
+    width: float
+    height: float
+
+    def overlaps(self, other: "Rect") -> bool:
+        """Whether the two share any area."""
+        return (
+            self.x < other.x + other.width
+            and other.x < self.x + self.width
+            and self.y < other.y + other.height
+            and other.y < self.y + self.height
+        )
+
+    def inside(self, other: "Rect") -> bool:
+        """Whether it lies wholly in ``other``."""
+        return (
+            self.x >= other.x
+            and self.y >= other.y
+            and self.x + self.width <= other.x + other.width
+            and self.y + self.height <= other.y + other.height
+        )
+
+
+@dataclass(frozen=True)
+class Request:
+    """Something to place: its size, and spots (top left corners) in order of preference."""
+
+    width: float
+    height: float
+    spots: Sequence[tuple[float, float]]
+
+
+def place(
+    requests: Sequence[Request], area: Rect, taken: Sequence[Rect] = ()
+) -> list[Rect | None]:
+    """A rectangle for each request in turn, inside ``area`` and clear of all others.
+
+    A request that fits nowhere gets None: leaving a label out beats printing over another.
+    """
+    standing = list(taken)
+    answers: list[Rect | None] = []
+    for request in requests:
+        answer = None
+        for x, y in request.spots:
+            rect = Rect(x, y, request.width, request.height)
+            if rect.inside(area) and not any(rect.overlaps(other) for other in standing):
+                answer = rect
+                standing.append(rect)
+                break
+        answers.append(answer)
+    return answers
+
+
+def around(
+    x: float, y: float, width: float, height: float, gap: float = 6.0
+) -> list[tuple[float, float]]:
+    """Spots for a label about a point: above, below, right, left, then further out."""
+    found = []
+    for k in (1.0, 2.5, 4.0, 6.0):
+        d = gap * k
+        found += [
+            (x - width / 2, y - height - d),
+            (x - width / 2, y + d),
+            (x + d, y - height / 2),
+            (x - width - d, y - height / 2),
+            (x + d, y - height - d),
+            (x - width - d, y - height - d),
+            (x + d, y + d),
+            (x - width - d, y + d),
+        ]
+    return found

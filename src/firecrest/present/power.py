@@ -1,0 +1,122 @@
+"""What Power shows: amplifier truth, where the energy goes, currents against what bears them."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.lowering import source_at
+from firecrest.core.power.amplifier import DEFAULT_THD
+from firecrest.core.units import figure
+
+PEAK = float(np.sqrt(2.0))
+
+
+@dataclass(frozen=True)
+class TruthRow:
+    """A claim, what of it is clean, and what the bus at the brief's charge leaves of it."""
+
+    load: str
+    claimed: str
+    clean: str
+    here: str
+    impossible: bool
+
+
+def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
+    """Printed watts against clean ones, and against those at the bus of the brief's charge."""
+    power, amplifier = assessment.design.power, assessment.amplifier
+    source = source_at(power, assessment.design.brief.conditions.charge)
+    bus = amplifier.rail or float(source.voltage)
+    if source.converter is not None:
+        bus = source.converter.output_voltage
+    rows = []
+    for claim, clean in zip(power.amplifier.claims, amplifier.claims, strict=True):
+        swing = (bus - amplifier.offset) / amplifier.swing_factor
+        peak = swing / (1 + amplifier.r_out / claim.load)
+        thd = DEFAULT_THD if claim.thd is None else claim.thd
+        at = "" if claim.supply is None else f" at {claim.supply:g} V"
+        rows.append(TruthRow(
+            f"{claim.load:g} Ω",
+            f"{claim.power:g} W{at}, {100 * thd:g} %",
+            f"{figure(clean.power, 1)} W",
+            f"{figure(max(peak, 0) ** 2 / (2 * claim.load), 1)} W",
+            clean.impossible,
+        ))
+    return rows
+
+
+def bus_words(assessment: Assessment) -> str:
+    """The bus that "here" refers to."""
+    power, conditions = assessment.design.power, assessment.design.brief.conditions
+    if assessment.amplifier.rail:
+        return f"its own rail of {assessment.amplifier.rail:.1f} V"
+    source = source_at(power, conditions.charge)
+    if power.source.kind == "pack":
+        return f"{float(source.voltage):.1f} V, the pack at rest at {conditions.charge:.0%} charge"
+    return f"{float(source.voltage):.1f} V from the supply"
+
+
+def energy_rows(assessment: Assessment) -> list[tuple[str, float]]:
+    """(where, W) at half charge and the playing level; they add up to what the pack gives."""
+    a = assessment.acoustic
+    if a is None or a.runtime is None:
+        return []
+    watts = a.runtime.watts
+    return [
+        ("To the drivers", watts["audio"]),
+        ("Amplifier idle and switching", watts["idle"]),
+        ("DSP and other loads", watts["other"]),
+        ("Cells, board and leads", watts["wires"]),
+    ]
+
+
+@dataclass(frozen=True)
+class CurrentRow:
+    """A current at the promised level against what bears it, A."""
+
+    name: str
+    asked: float
+    bears: float
+
+
+def current_rows(assessment: Assessment) -> list[CurrentRow]:
+    """Mean bus current of the held sine at the promise where it is largest, per limit."""
+    a = assessment.acoustic
+    if a is None:
+        return []
+    source = source_at(assessment.design.power, assessment.design.brief.conditions.charge)
+    band = (a.frequency >= assessment.design.brief.bass.frequency) & (a.frequency <= a.f_hi)
+    drive = 10 ** ((a.asked - a.unit_level) / 20)
+    rows = []
+    for k, output in enumerate(a.transfers.outputs):
+        peak = PEAK * np.abs(output.current) * drive
+        name = assessment.design.voice.channels[k].name
+        asked = float(np.max(peak[band], initial=0.0))
+        rows.append(CurrentRow(f"Amp output, {name}", asked, assessment.amplifier.current_limit))
+    factors = {limit.name: limit.factor for limit in a.limits}
+    for name, amperes in source.burst.items():
+        if name in factors:
+            share = float(np.max((drive / factors[name])[band], initial=0.0))
+            rows.append(CurrentRow(name.capitalize(), share * float(amperes), float(amperes)))
+    return rows
+
+
+CAUTION_PACK = (
+    "Lithium pack: use a protection board, matched cells and a fuse at the pack; charge only with "
+    "the right charger, never unattended, never below 0 °C. Check your carrier's and local rules "
+    "before you ship or fly it."
+)
+CAUTION_MAINS = (
+    "Mains voltage kills. Leave mains wiring to licensed people and follow local codes; prefer a "
+    "certified external supply."
+)
+CAUTION_HEARING = (
+    "Above about 85 dB for long, or 100 dB briefly, hearing suffers. Near the box it is louder "
+    "than at the listener: wear protection when you test at level."
+)
+
+
+def caution(assessment: Assessment) -> str:
+    """The caution that goes with the source."""
+    return CAUTION_PACK if assessment.design.power.source.kind == "pack" else CAUTION_MAINS
