@@ -6,11 +6,10 @@ import sys
 
 try:
     import PySide6
-    from PySide6 import QtGui, QtWidgets
+    from PySide6 import QtGui, QtWidgets  # noqa: F401
 
     plugins = pathlib.Path(PySide6.__file__).parent / "Qt" / "plugins" / "platforms"
     for name in ("libqoffscreen.so", "libqxcb.so"):
         ctypes.CDLL(str(plugins / name))
-    assert QtGui and QtWidgets
 except (ImportError, OSError):
     sys.exit(1)

@@ -8,10 +8,10 @@ from pathlib import Path
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
 
-from PySide6.QtTest import QTest  # noqa: E402
+from PySide6.QtTest import QTest
 
-from firecrest.app.start import make_application, make_window  # noqa: E402
-from firecrest.files.demos import read_demo  # noqa: E402
+from firecrest.app.start import make_application, make_window
+from firecrest.files.demos import read_demo
 
 
 def main(folder: Path) -> None:

@@ -15,10 +15,12 @@ def main() -> int:
         from firecrest.cli import run
 
         if arguments[0] in ("--help", "-h"):
-            print("usage: firecrest [open] [FILE | --demo NAME]   open the window\n"
-                  "       firecrest assess FILE [--json] ...      print the promises\n"
-                  "       firecrest schema                        JSON Schema of design.json\n"
-                  "       firecrest --version")
+            print(
+                "usage: firecrest [open] [FILE | --demo NAME]   open the window\n"
+                "       firecrest assess FILE [--json] ...      print the promises\n"
+                "       firecrest schema                        JSON Schema of design.json\n"
+                "       firecrest --version"
+            )
             return 0
         return run(arguments)
     from firecrest.app.start import run_window

@@ -51,7 +51,9 @@ def assess_command(
 ) -> None:
     """Print the promises of a design. Exit status: 0 all met, 1 some short, 2 error."""
     if stop <= start:
-        raise FirecrestError(f"--stop must be above --start: {stop:g} Hz is not above {start:g} Hz.")
+        raise FirecrestError(
+            f"--stop must be above --start: {stop:g} Hz is not above {start:g} Hz."
+        )
     document = _document(file, demo)
     for note in document.lost:
         print(f"not readable: {note}", file=sys.stderr)
@@ -88,13 +90,15 @@ def promise_table(assessment: Assessment) -> str:
         predicted = words.numeral(p, design)
         if p.predicted is not None and unit.unit != "€":
             predicted = f"{predicted} {unit.unit}" + (" to spare" if p.key == "size" else "")
-        rows.append((
-            words.PROMISE_NAMES[p.key],
-            predicted,
-            "–" if p.state == "none" else words.target_text(p, design),
-            words.margin_text(p, design),
-            "wish missed" if p.wish_missed else words.STATE_WORDS[p.state],
-        ))
+        rows.append(
+            (
+                words.PROMISE_NAMES[p.key],
+                predicted,
+                "–" if p.state == "none" else words.target_text(p, design),
+                words.margin_text(p, design),
+                "wish missed" if p.wish_missed else words.STATE_WORDS[p.state],
+            )
+        )
     widths = [max(len(row[k]) for row in rows) for k in range(5)]
     table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
     reasons = [f"- {sentence.plain}" for sentence in why(assessment)]
@@ -118,4 +122,3 @@ def run(arguments: list[str]) -> int:
         print(f"firecrest: {error}", file=sys.stderr)
         return FAILED
     return int(result or 0)
-

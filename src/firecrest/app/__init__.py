@@ -1,1 +1,1 @@
-"""The window: the only part that knows Qt. It draws what ``present`` prepares, and proposes edits."""
+"""The window: the only part that knows Qt. It draws what ``present`` prepares."""

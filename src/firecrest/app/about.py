@@ -28,7 +28,9 @@ def about_text() -> str:
     lines = []
     for name in PACKAGES:
         facts = metadata.metadata(name)
-        licence = facts.get("License-Expression") or facts.get("License") or "see its package"
+        licence = next(
+            (facts[k] for k in ("License-Expression", "License") if k in facts), "see its package"
+        )
         lines.append(f"<li>{name} {metadata.version(name)}: {licence.splitlines()[0][:60]}</li>")
     return TEXT.format(
         version=__version__,

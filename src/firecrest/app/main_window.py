@@ -1,5 +1,6 @@
 """The main window: menu line, promise strip, rail, stage, side panel and chain."""
 
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import QByteArray, QSettings, Qt, QTimer
@@ -104,7 +105,8 @@ class MainWindow(QMainWindow):
         self.notice.hide()
 
     def _menu_line(self) -> QWidget:
-        line = QWidget(objectName="menuLine")
+        line = QWidget()
+        line.setObjectName("menuLine")
         line.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         line.setFixedHeight(38)
         row = QHBoxLayout(line)
@@ -202,6 +204,7 @@ class MainWindow(QMainWindow):
         if key not in self.stages:
             key = "size"
         self._enter(key)
+        self.rail.buttons[key].setFocus(Qt.FocusReason.OtherFocusReason)
         if self._visited[self._at] != key:
             self._visited = [*self._visited[: self._at + 1], key]
             self._at += 1
@@ -266,19 +269,22 @@ class MainWindow(QMainWindow):
 
     # finding ---------------------------------------------------------------------
 
-    def find(self) -> None:
+    def find_anything(self) -> None:
         """Keyboard to the find field."""
         self.finder.setFocus(Qt.FocusReason.ShortcutFocusReason)
         self.finder.selectAll()
 
     def _findable(self) -> list[Found]:
         commands = [
-            Found(a.text.replace("&", "").rstrip("…"), a.shortcut or "command",
-                  self.actions_by_id[a.id].trigger)
+            Found(
+                a.text.replace("&", "").rstrip("…"),
+                a.shortcut or "command",
+                self.actions_by_id[a.id].trigger,
+            )
             for a in ACTIONS
         ]
         fields = [
-            Found(text, kind, lambda path=path: self.reveal(path))
+            Found(text, kind, partial(self.reveal, path))
             for text, kind, path in findable(self.session.design)
         ]
         return commands + fields
@@ -320,7 +326,8 @@ class MainWindow(QMainWindow):
         if document.lost:
             self.messages.tell(
                 "Opened in part",
-                "These attachments could not be read:\n" + "\n".join(document.lost)
+                "These attachments could not be read:\n"
+                + "\n".join(document.lost)
                 + "\nThe file itself was left as it is; save under another name to keep your work.",
             )
         return True
@@ -354,7 +361,7 @@ class MainWindow(QMainWindow):
 
     def _recent(self) -> list[str]:
         value = QSettings().value("recent", [])
-        return [value] if isinstance(value, str) else [str(v) for v in value or []]
+        return [value] if isinstance(value, str) else list(map(str, value or []))  # type: ignore[call-overload]
 
     def _fill_recent(self) -> None:
         self.recent.clear()
@@ -454,4 +461,3 @@ class MainWindow(QMainWindow):
         QSettings().setValue("window/geometry", self.saveGeometry())
         self.session.close()
         event.accept()
-

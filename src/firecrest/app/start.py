@@ -21,8 +21,11 @@ def run_window(arguments: list[str]) -> int:
     parser.add_argument("--demo", help="open a shipped demo")
     asked = parser.parse_args(arguments)
     if not _has_display():
-        print("firecrest: there is no display. `firecrest assess FILE` needs none; with Xvfb "
-              "installed, `xvfb-run -a firecrest open` opens the window.", file=sys.stderr)
+        print(
+            "firecrest: there is no display. `firecrest assess FILE` needs none; with Xvfb "
+            "installed, `xvfb-run -a firecrest open` opens the window.",
+            file=sys.stderr,
+        )
         return 2
     try:
         design = read_demo(asked.demo) if asked.demo else blank_design()
@@ -57,7 +60,8 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
 
     from firecrest.app.theme.style import holder, load_fonts
 
-    application = QApplication.instance() or QApplication(sys.argv[:1])
+    running = QApplication.instance()
+    application = running if isinstance(running, QApplication) else QApplication(sys.argv[:1])
     application.setApplicationName("firecrest")
     application.setOrganizationName("firecrest")
     application.setApplicationDisplayName("Firecrest")

@@ -26,7 +26,6 @@ from firecrest.core.arrays import Complex, Real
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Ratings, Transfers, all_limits
-from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Source
 from firecrest.core.voice.chain import chain_responses
 from firecrest.design.box import DriverGroup, Port, RadiatorSet
@@ -77,7 +76,7 @@ def voice_rows(channel: Channel, rate: float, frequency: Real) -> Complex:
 
 def _mixed(values: Sequence[Complex], voices: Sequence[Complex]) -> list[Complex]:
     """Answers to all channels played together: sum over channels of voice times answer."""
-    return [sum(h * v for h, v in zip(voices, value, strict=True)) for value in values]  # type: ignore[misc]
+    return [sum(h * v for h, v in zip(voices, value, strict=True)) for value in values]
 
 
 def transfers_from(
@@ -185,7 +184,7 @@ def ratings_of(
         tuple(c.limiter for c in channels),
         SQRT2 * power.dsp.full_scale * gain,
     )
-    return ratings, Gaps(tuple(missing), tuple([*estimates, *_estimates(power, ports)]))
+    return ratings, Gaps(tuple(missing), (*estimates, *_estimates(power, ports)))
 
 
 def _source_gaps(power: Power) -> list[str]:
@@ -247,6 +246,3 @@ def tops_of(
 def duty_of(listening: Listening) -> float:
     """D in dB: 0 for a steady tone."""
     return 0.0 if listening.steady_tone else programme_of(listening).duty
-
-
-__all__ = ["EDIT_GRID", "AmplifierModel", "Gaps", "Tops"]

@@ -335,9 +335,7 @@ def _promises(
     reach = a.reaches.at_level[brief.bass.drop] if a else None
     no_pack = not isinstance(design.power.source, Pack)
     return (
-        loudness_promise(
-            brief, a.loudness if a else None, a.low_note if a else None, missing
-        ),
+        loudness_promise(brief, a.loudness if a else None, a.low_note if a else None, missing),
         bass_promise(brief, reach, missing),
         runtime_promise(
             brief,

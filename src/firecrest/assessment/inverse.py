@@ -65,8 +65,11 @@ def with_tuning(design: Design, frequency: float) -> Design:
     kind = kind_of(design)
     if kind == "sealed":
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
-    path = ("box", "radiators", 0, "added_mass") if kind == "radiators" else (
-        "box", "ports", 0, "length")
+    path = (
+        ("box", "radiators", 0, "added_mass")
+        if kind == "radiators"
+        else ("box", "ports", 0, "length")
+    )
     facts = facts_at(design, path)
 
     def tuned(value: float) -> float:

@@ -13,6 +13,7 @@ from firecrest.core.acoustics import network as net
 from firecrest.core.acoustics.driver import Derivation, DriverConstants, derive
 from firecrest.core.acoustics.ports import SPEED_LIMITS, acoustic_mass, end_correction
 from firecrest.core.air import Air, air_at
+from firecrest.core.arrays import Number
 from firecrest.core.errors import DesignError, MissingFigureError
 from firecrest.core.limits.programme import PROGRAMMES, Programme
 from firecrest.core.power import amplifier as amp
@@ -209,7 +210,7 @@ def _lossy(port: Port, model: net.Port, tuning: float) -> net.Port:
 
 
 def _tunings(
-    box: list[chamber_air.Number],
+    box: list[Number],
     groups: tuple[DriverGroup, ...],
     drivers: tuple[net.DriverGroup, ...],
     ports: tuple[net.Port, ...],
@@ -246,7 +247,7 @@ def _closed(compliance: float, place: int, drivers: tuple[net.DriverGroup, ...])
     return float(chamber_air.closed_resonance(fs, suspension, compliance))
 
 
-def _chamber(chamber: Chamber, compliance: chamber_air.Number, reference: float) -> net.Chamber:
+def _chamber(chamber: Chamber, compliance: Number, reference: float) -> net.Chamber:
     """Losses by Q, except a leak that was measured."""
     model = chamber_air.lossy_chamber(compliance, reference, chamber.leak_q, chamber.absorption_q)
     if chamber.leak_resistance is None:
@@ -349,7 +350,7 @@ def source_at(power: Power, charge: float) -> src.Source:
     if isinstance(source, Pack):
         return src.pack_source(pack_model(source), charge, other, converter)
     if isinstance(source, WallSupply):
-        burst: dict[str, src.Number] = {"supply": source.burst_current or source.continuous_current}
+        burst: dict[str, Number] = {"supply": source.burst_current or source.continuous_current}
         if converter is not None and converter.input_current is not None:
             burst["converter input"] = converter.input_current
         return src.Source(

@@ -66,6 +66,7 @@ class Chamber:
         5,
         "L",
         default=None,
+        empty="the sum",
         digits=2,
         help="From filling the box; takes precedence over the sum.",
     )
@@ -86,6 +87,7 @@ class Chamber:
         1000,
         "",
         default=10.0,
+        empty="airtight",
         symbol="QL",
         digits=1,
         help="Larger is tighter; 5 to 15 is usual. Empty: airtight.",
@@ -97,6 +99,7 @@ class Chamber:
         1e12,
         "kPa·s/m³",
         default=None,
+        empty="by QL",
         help="A measured leak; it stays when volume or tuning move.",
     )
     absorption_q: float | None = number(
@@ -106,6 +109,7 @@ class Chamber:
         1000,
         "",
         default=None,
+        empty="none",
         symbol="QA",
         digits=0,
         help="Loss in the stuffing; 100 empty, 30 lined. Empty: none.",
@@ -176,6 +180,7 @@ class Port:
         1,
         "mm",
         default=None,
+        empty="by ends",
         digits=1,
         help="For both ends together; empty: from how the ends sit.",
     )
@@ -187,6 +192,7 @@ class Port:
         60,
         "m/s",
         default=None,
+        empty="by edges",
         digits=0,
         help="Empty: 17 plain, 22 one flared, 27 both flared (estimates).",
     )
@@ -197,6 +203,7 @@ class Port:
         1000,
         "",
         default=None,
+        empty="none",
         symbol="QP",
         digits=0,
         help="Empty: no loss.",

@@ -22,9 +22,7 @@ class LoudnessPromise:
         140,
         "dB",
         default=96.0,
-        help=(
-            "Loudest clean level at the listener, as dB rms of a sine that has the programme's peak."
-        ),
+        help=("Loudest clean level at the listener: dB rms of a sine with the programme's peak."),
     )
     importance: Importance = choice("Loudness counts as", default="must")
 
@@ -67,6 +65,7 @@ class RuntimePromise:
         130,
         "dB",
         default=None,
+        empty="9 dB below",
         help="Long-term mean at the listener; empty: 9 dB below the promised loudness.",
     )
     importance: Importance = choice("Runtime counts as", default="must")
@@ -171,6 +170,7 @@ class Listening:
         30,
         "dB",
         default=None,
+        empty="12 dB",
         help="Peak over long-term rms; empty: 12 dB, a stated default.",
     )
     burst: float | None = number(
@@ -180,6 +180,7 @@ class Listening:
         20,
         "dB",
         default=None,
+        empty="by kind",
         help="Highest 100 ms rms over long-term rms; empty: music and speech 6, pink 2 dB.",
     )
 

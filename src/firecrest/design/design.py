@@ -1,12 +1,13 @@
 """The whole design, and the rules that tie its branches together."""
 
 from collections.abc import Sequence
+from itertools import pairwise
 from typing import Self
 
 from pydantic import model_validator
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.box import OUTSIDE, Box
+from firecrest.design.box import OUTSIDE, Box, Port, RadiatorSet
 from firecrest.design.brief import Brief
 from firecrest.design.fields import MODEL, text
 from firecrest.design.power import Pack, Power
@@ -52,7 +53,7 @@ def _names(design: Design) -> list[str]:
     problems = _doubled("chambers", chambers) + _doubled("channels", channels)
     if OUTSIDE in chambers:
         problems.append(f"a chamber cannot be called {OUTSIDE}")
-    openings = [*design.box.radiators, *design.box.ports]
+    openings: list[RadiatorSet | Port] = [*design.box.radiators, *design.box.ports]
     inner = [g.chamber for g in design.box.groups] + [o.chamber for o in openings]
     inner += [item.chamber for item in design.box.case.contents]
     outer = [g.front for g in design.box.groups] + [o.opens_to for o in openings]
@@ -98,7 +99,7 @@ def _power(design: Design) -> list[str]:
         problems.append(f"{amplifier.name} and the source disagree about a mains supply of its own")
     if isinstance(source, Pack):
         charge = [point.charge for point in source.cell.table]
-        if any(b <= a for a, b in zip(charge, charge[1:], strict=False)):
+        if any(b <= a for a, b in pairwise(charge)):
             problems.append(f"the table of {source.cell.name} must rise in charge")
     return problems
 

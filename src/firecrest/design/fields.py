@@ -32,12 +32,20 @@ def number(
     symbol: str = "",
     digits: int = 1,
     help: str = "",
+    empty: str = "not known",
 ) -> Any:
-    """A number in SI from ``low`` to ``high``, shown in ``unit`` with ``digits`` decimals."""
-    extra = {"quantity": quantity, "unit": unit, "digits": digits, "symbol": symbol}
-    return Field(
-        default, title=label, ge=low, le=high, description=help, json_schema_extra=dict(extra)
-    )
+    """A number in SI from ``low`` to ``high``, shown in ``unit`` with ``digits`` decimals.
+
+    ``empty`` says what an empty (null) field stands for.
+    """
+    extra: dict[str, Any] = {
+        "quantity": quantity,
+        "unit": unit,
+        "digits": digits,
+        "symbol": symbol,
+        "empty": empty,
+    }
+    return Field(default, title=label, ge=low, le=high, description=help, json_schema_extra=extra)
 
 
 def text(label: str, *, default: Any = _REQUIRED, longest: int = 80, help: str = "") -> Any:
@@ -70,6 +78,7 @@ class FieldFacts:
     optional: bool
     whole: bool
     help: str
+    empty: str = "not known"
 
     def range_text(self, unit: str | None = None) -> str:
         """Accepted range in the shown ``unit``, e.g. "10 to 200 mm"."""
@@ -95,9 +104,9 @@ class FieldFacts:
 
 
 @cache
-def field_facts(model: type, name: str) -> FieldFacts | None:
+def field_facts(model: Any, name: str) -> FieldFacts | None:
     """Declaration of the number ``name`` of ``model``; None when it is not a number."""
-    info: FieldInfo = model.__pydantic_fields__[name]  # type: ignore[attr-defined]
+    info: FieldInfo = vars(model)["__pydantic_fields__"][name]
     extra = info.json_schema_extra
     if not isinstance(extra, dict) or "quantity" not in extra:
         return None
@@ -118,12 +127,13 @@ def field_facts(model: type, name: str) -> FieldFacts | None:
         is_optional(model, name),
         _annotation(model, name) is int,
         info.description or "",
+        str(extra["empty"]),
     )
 
 
 def label_of(model: type, name: str) -> str:
     """Label of any field of a model."""
-    info: FieldInfo = model.__pydantic_fields__[name]  # type: ignore[attr-defined]
+    info: FieldInfo = vars(model)["__pydantic_fields__"][name]
     return info.title or name.replace("_", " ")
 
 

@@ -22,6 +22,7 @@ class Claim:
         0.3,
         "%",
         default=None,
+        empty="10 %",
         digits=1,
         help="Empty: 10 %, an estimate.",
     )
@@ -55,6 +56,7 @@ class Amplifier:
         200,
         "A",
         default=None,
+        empty="estimate",
         help="Peak, per output. Empty: 1.25 x the largest clean peak of the claims, an estimate.",
     )
     idle_current: float = number(
@@ -68,7 +70,9 @@ class Amplifier:
         help="Of the whole board, playing silence.",
     )
     efficiency: Efficiency | None = choice("Efficiency", default=None)
-    cut_off: float | None = number("Stops below", "voltage", 0.5, 400, "V", default=None)
+    cut_off: float | None = number(
+        "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
+    )
     volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
@@ -119,7 +123,9 @@ class Cell:
     )
     capacity: float = number("Capacity", "charge", 36, 3.6e6, "Ah", digits=2)
     max_current: float | None = number("Current at most", "current", 0.01, 500, "A", default=None)
-    cut_off: float | None = number("Empty below", "voltage", 0.5, 4, "V", default=None, digits=2)
+    cut_off: float | None = number(
+        "Empty below", "voltage", 0.5, 4, "V", default=None, empty="none", digits=2
+    )
     table: tuple[CellPoint, ...] = items("Voltage and resistance", least=2, most=60)
     volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
@@ -131,7 +137,9 @@ class ProtectionBoard:
     """The board that opens when the pack is asked too much."""
 
     max_current: float | None = number("Opens above", "current", 0.1, 500, "A")
-    cut_off: float | None = number("Opens below", "voltage", 0.5, 400, "V", default=None, digits=2)
+    cut_off: float | None = number(
+        "Opens below", "voltage", 0.5, 400, "V", default=None, empty="none", digits=2
+    )
     resistance: float = number("Resistance", "resistance", 0, 1, "mΩ", default=0.0, digits=0)
     volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
@@ -162,7 +170,14 @@ class WallSupply:
     resistance: float = number("Regulation", "resistance", 0, 10, "mΩ", default=0.0, digits=0)
     continuous_current: float = number("Continuous current", "current", 0.05, 500, "A")
     burst_current: float | None = number(
-        "Burst current", "current", 0.05, 1000, "A", default=None, help="Empty: its continuous one."
+        "Burst current",
+        "current",
+        0.05,
+        1000,
+        "A",
+        default=None,
+        empty="continuous",
+        help="Empty: its continuous one.",
     )
     mass: float = number(
         "Weight carried",
@@ -197,7 +212,9 @@ class Converter:
     input_current: float | None = number(
         "Input current at most", "current", 0.05, 500, "A", default=None
     )
-    cut_off: float | None = number("Stops below", "voltage", 0.5, 400, "V", default=None)
+    cut_off: float | None = number(
+        "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
+    )
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
 

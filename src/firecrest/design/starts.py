@@ -14,7 +14,12 @@ START_RADIATOR = RadiatorPart(
     mass=0.24,
     price=17.0,
     origins={
-        "sd": "sheet", "mmp": "measured", "cmp": "measured", "rmp": "sheet",
-        "xmax": "estimate", "mass": "measured", "price": "sheet",
+        "sd": "sheet",
+        "mmp": "measured",
+        "cmp": "measured",
+        "rmp": "sheet",
+        "xmax": "estimate",
+        "mass": "measured",
+        "price": "sheet",
     },
 )

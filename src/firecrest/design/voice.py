@@ -72,7 +72,7 @@ class Channel:
     """One chain; ``outputs`` equal amplifier outputs carry it."""
 
     name: str = text("Name", default="all")
-    outputs: int = number("Amplifier outputs", "number", 1, 8, "", default=1, digits=0)
+    outputs: int = number("Outputs", "number", 1, 8, "", default=1, digits=0)
     gain: float = number("Level", "gain", -60, 30, "dB", default=0.0)
     inverted: bool = choice("Polarity turned", default=False)
     blocks: tuple[Block, ...] = items("Blocks", default=(), most=32)
@@ -83,6 +83,7 @@ class Channel:
         400,
         "V",
         default=None,
+        empty="none",
         help="Peak volts at the amplifier's output at which it holds; empty: none.",
     )
 

@@ -45,8 +45,9 @@ def read_document(path: Path) -> Document:
     """
     try:
         if not path.is_file():
-            raise FileError(f"{path.name} is not there." if not path.exists() else
-                            f"{path.name} is not a file.")
+            raise FileError(
+                f"{path.name} is not there." if not path.exists() else f"{path.name} is not a file."
+            )
         if path.stat().st_size > LARGEST_FILE:
             raise FileError(f"{path.name} is larger than {LARGEST_FILE // 2**20} MB: not a design.")
         with path.open("rb") as stream:
@@ -84,8 +85,16 @@ def _read_zip(path: Path) -> Document:
     return Document(_design(path, text), attachments, tuple(lost))
 
 
-_DAMAGE = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError,
-           NotImplementedError, KeyError)
+_DAMAGE = (
+    zipfile.BadZipFile,
+    zlib.error,
+    EOFError,
+    ValueError,
+    RuntimeError,
+    OSError,
+    NotImplementedError,
+    KeyError,
+)
 
 
 def _member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, largest: int) -> bytes:

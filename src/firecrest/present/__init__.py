@@ -1,1 +1,1 @@
-"""What is shown, without pixels: curves, rows, sentences. Shared by window, command line, report."""
+"""What is shown, without pixels: curves, rows, sentences; shared by window and command line."""

@@ -4,14 +4,16 @@ A binding reads a figure from the assessment and writes it into a new design. St
 bound by their path; computed ones (air volume, tuning) solve the dimension named with them.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.inverse import with_air_volume, with_tuning
+from firecrest.assessment.lowering import derivation_of, radiator_figures
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
 from firecrest.design.fields import FieldFacts
+from firecrest.design.parts import DriverPart, RadiatorPart
 
 ORIGIN_WORDS = {
     "measured": "measured by you",
@@ -30,6 +32,7 @@ class Binding:
     read: Callable[[Assessment], float | None]
     write: Callable[[Design, float | None], Design]
     origin: Callable[[Assessment], str] = lambda _: ""
+    implied: Callable[[Assessment], str] = lambda _: ""
 
     def edited(self, assessment: Assessment, value: float | None) -> tuple[str, Design]:
         """(label, design) with ``value`` written; FirecrestError when it is refused."""
@@ -37,6 +40,10 @@ class Binding:
         made = self.write(assessment.design, value)
         before = self.facts.show(self.read(assessment)) or "empty"
         return f"{self.facts.label} {before} → {self.facts.show(value) or 'empty'}", made
+
+    def placeholder(self, assessment: Assessment) -> str:
+        """What stands in an empty field: what follows from other figures, or what empty means."""
+        return self.implied(assessment) or self.facts.empty
 
     def about(self, assessment: Assessment) -> str:
         """Where this number comes from, in a few lines."""
@@ -64,20 +71,49 @@ def at_path(design: Design, path: Path) -> Binding:
         lambda assessment: value_at(assessment.design, path),
         lambda design, value: set_number(design, path, value),
         origin,
+        lambda assessment: _implied(assessment, path, facts),
     )
 
 
+def _implied(assessment: Assessment, path: Path, facts: FieldFacts) -> str:
+    """A driver's or radiator's figure that follows from the others."""
+    owner = value_at(assessment.design, path[:-1])
+    known: Mapping[str, float | None] = {}
+    if isinstance(owner, DriverPart):
+        known = derivation_of(owner).figures
+    elif isinstance(owner, RadiatorPart):
+        known = radiator_figures(owner)
+    value = known.get(str(path[-1]))
+    return "" if value is None else f"({facts.show(value)})"
+
+
 def _computed(
-    name: str, label: str, symbol: str, quantity: str, unit: str, digits: int,
-    low: float, high: float, help: str,
+    name: str,
+    label: str,
+    symbol: str,
+    quantity: str,
+    unit: str,
+    digits: int,
+    low: float,
+    high: float,
+    help: str,
 ) -> FieldFacts:
     return FieldFacts(name, label, symbol, quantity, unit, digits, low, high, False, False, help)
 
 
 def air_volume() -> Binding:
     """Net air of the first chamber; typing it moves the depth of the case."""
-    facts = _computed("air_volume", "Air volume", "Vb", "volume", "L", 2, 1e-5, 5.0,
-                      "Net air, everything inside taken off. Typing it moves the depth.")
+    facts = _computed(
+        "air_volume",
+        "Air volume",
+        "Vb",
+        "volume",
+        "L",
+        2,
+        1e-5,
+        5.0,
+        "Net air, everything inside taken off. Typing it moves the depth.",
+    )
     return Binding(
         ("computed", "air_volume"),
         facts,
@@ -88,8 +124,17 @@ def air_volume() -> Binding:
 
 def tuning() -> Binding:
     """Tuning of the first chamber; typing it moves added mass or port length."""
-    facts = _computed("tuning", "Tuning", "Fb", "frequency", "Hz", 1, 5.0, 500.0,
-                      "Typing it moves the radiators' added mass, or the port's length.")
+    facts = _computed(
+        "tuning",
+        "Tuning",
+        "Fb",
+        "frequency",
+        "Hz",
+        1,
+        5.0,
+        500.0,
+        "Typing it moves the radiators' added mass, or the port's length.",
+    )
     return Binding(
         ("computed", "tuning"),
         facts,

@@ -40,8 +40,11 @@ def _lines(assessment: Assessment) -> list[Clause]:
         Clause(mark_of(assessment.promise("bass")), _bass(assessment)),
         Clause(mark_of(assessment.promise("runtime")), _runtime(assessment)),
         Clause(mark_of(assessment.promise("size")), _size(assessment)),
-        Clause(mark_of(worst), f"parts and case: {shown(weight.predicted or 0, 'mass', 'kg', 2)}, "
-                               f"{shown(cost.predicted or 0, 'money', '€', 0)}"),
+        Clause(
+            mark_of(worst),
+            f"parts and case: {shown(weight.predicted or 0, 'mass', 'kg', 2)}, "
+            f"{shown(cost.predicted or 0, 'money', '€', 0)}",
+        ),
     ]
 
 

@@ -11,9 +11,10 @@ from firecrest.present.bindings import air_volume, tuning
 
 def findable(design: Design) -> list[tuple[str, str, Path]]:
     """(text, kind, path) of every number and named part."""
-    found: list[tuple[str, str, Path]] = []
-    for binding in (air_volume(), tuning()):
-        found.append((f"{binding.facts.label} {binding.facts.symbol}", "Size", binding.path))
+    found: list[tuple[str, str, Path]] = [
+        (f"{binding.facts.label} {binding.facts.symbol}", "Size", binding.path)
+        for binding in (air_volume(), tuning())
+    ]
     for branch in ("brief", "box", "power", "voice"):
         _walk(getattr(design, branch), (branch,), "", found)
     return found
@@ -27,10 +28,19 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
     if not dataclasses.is_dataclass(node) or isinstance(node, type):
         return
     name = getattr(node, "name", "")
-    if isinstance(name, str) and name and path[-1] in ("driver", "radiator", "amplifier", "dsp",
-                                                       "cell", "converter"):
-        first = next((f.name for f in dataclasses.fields(node)
-                      if field_facts(type(node), f.name) is not None), "name")
+    if (
+        isinstance(name, str)
+        and name
+        and path[-1] in ("driver", "radiator", "amplifier", "dsp", "cell", "converter")
+    ):
+        first = next(
+            (
+                f.name
+                for f in dataclasses.fields(node)
+                if field_facts(type(node), f.name) is not None
+            ),
+            "name",
+        )
         found.append((name, "part", (*path, first)))
         owner = name
     for item in dataclasses.fields(node):
@@ -46,8 +56,13 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
             _walk(getattr(node, item.name), here, owner, found)
 
 
-STAGE_NAMES = {"promise": "Promise", "parts": "Parts", "size": "Size", "power": "Power",
-               "voice": "Voice"}
+STAGE_NAMES = {
+    "promise": "Promise",
+    "parts": "Parts",
+    "size": "Size",
+    "power": "Power",
+    "voice": "Voice",
+}
 
 
 def stage_of(path: Path) -> str:
@@ -60,7 +75,8 @@ def stage_of(path: Path) -> str:
         if path[1] == "dsp" or path[-1] in ("volume", "mass", "price", "channels"):
             return "parts"
         return "power"
-    if "driver" in path or ("radiator" in path and path[-1] in (
-            "fp", "qmp", "displacement", "frame", "mass", "price")):
+    if "driver" in path or (
+        "radiator" in path and path[-1] in ("fp", "qmp", "displacement", "frame", "mass", "price")
+    ):
         return "parts"
     return "size"

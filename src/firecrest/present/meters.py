@@ -7,11 +7,17 @@ from firecrest.assessment.verdicts import Promise
 from firecrest.design.design import Design
 from firecrest.present import words
 
-ROLES = {"met": "olive", "close": "amber", "short": "flame", "wish": "amber",
-         "unknown": "ink2", "none": "ink2"}
+ROLES = {
+    "met": "olive",
+    "close": "amber",
+    "short": "flame",
+    "wish": "amber",
+    "unknown": "ink2",
+    "none": "ink2",
+}
 TOOLTIPS = {
     "loudness": "Loudest clean level at the listener: dB rms of a sine with the programme's peak, "
-                "over the band from the promised bass note upwards.",
+    "over the band from the promised bass note upwards.",
     "bass": "The note at which the response, at the promised level, is down by the stated dB.",
     "runtime": "Hours from full charge at the playing level until a cut-off opens.",
     "size": "The tightest of length, height and depth against the promised outer size.",
@@ -121,7 +127,10 @@ def _ghost(
 def summary(assessment: Assessment) -> list[tuple[str, str]]:
     """(mark, words) of each state that occurs, at most three, most pressing last."""
     wordings = {
-        "met": "{} kept", "close": "{} close", "short": "{} short", "wish": "{} wish missed",
+        "met": "{} kept",
+        "close": "{} close",
+        "short": "{} short",
+        "wish": "{} wish missed",
         "unknown": "{} not known",
     }
     marks = [mark_of(p) for p in assessment.promises]

@@ -19,8 +19,25 @@ from firecrest.present.words import decibels, source_name
 
 FIGURES = {
     "DriverPart": (
-        ("Small signal", ("re", "le", "fs", "qes", "qms", "qts", "vas", "sd", "bl", "mms", "cms",
-                          "rms", "l2", "r2")),
+        (
+            "Small signal",
+            (
+                "re",
+                "le",
+                "fs",
+                "qes",
+                "qms",
+                "qts",
+                "vas",
+                "sd",
+                "bl",
+                "mms",
+                "cms",
+                "rms",
+                "l2",
+                "r2",
+            ),
+        ),
         ("Limits and body", ("xmax", "xmech", "pe", "displacement", "frame", "mass", "price")),
     ),
     "RadiatorPart": (
@@ -67,22 +84,45 @@ def cards(assessment: Assessment) -> list[PartCard]:
     found = []
     for k, group in enumerate(design.box.groups):
         count = driver_count(group, design.voice.channels)
-        found.append(_card(("box", "groups", k, "driver"), "Drivers", group.driver, f"× {count}",
-                           spares["drivers"]))
+        found.append(
+            _card(
+                ("box", "groups", k, "driver"),
+                "Drivers",
+                group.driver,
+                f"× {count}",
+                spares["drivers"],
+            )
+        )
     for k, item in enumerate(design.box.radiators):
-        found.append(_card(("box", "radiators", k, "radiator"), "Radiators", item.radiator,
-                           f"× {item.count}", spares["radiators"]))
+        found.append(
+            _card(
+                ("box", "radiators", k, "radiator"),
+                "Radiators",
+                item.radiator,
+                f"× {item.count}",
+                spares["radiators"],
+            )
+        )
     power = design.power
-    found.append(_card(("power", "amplifier"), "Amplifier", power.amplifier, "one",
-                       spares["amplifier"]))
+    found.append(
+        _card(("power", "amplifier"), "Amplifier", power.amplifier, "one", spares["amplifier"])
+    )
     found.append(_card(("power", "dsp"), "DSP", power.dsp, "one", spares["dsp"]))
     if power.source.kind == "pack":
         source = power.source
-        found.append(_card(("power", "source", "cell"), "Cells", source.cell,
-                           f"{source.series}S {source.parallel}P", spares["pack"]))
+        found.append(
+            _card(
+                ("power", "source", "cell"),
+                "Cells",
+                source.cell,
+                f"{source.series}S {source.parallel}P",
+                spares["pack"],
+            )
+        )
     elif power.source.kind == "wall":
-        found.append(_card(("power", "source"), "Supply", power.source, source_name(design),
-                           spares["pack"]))
+        found.append(
+            _card(("power", "source"), "Supply", power.source, source_name(design), spares["pack"])
+        )
     return found
 
 
@@ -113,8 +153,7 @@ def figure_groups(design: Design, path: Path) -> list[tuple[str, list[Path]]]:
     """(title, paths) of a part's figures."""
     part = value_at(design, path)
     return [
-        (title, [(*path, name) for name in names])
-        for title, names in FIGURES[type(part).__name__]
+        (title, [(*path, name) for name in names]) for title, names in FIGURES[type(part).__name__]
     ]
 
 
@@ -162,8 +201,11 @@ def _driver(part: DriverPart) -> Derived:
     if derivation.missing:
         gaps = _and([SYMBOLS[m] for m in derivation.missing])
         notes.append(f"Not known yet: {gaps}. Loudness and bass reach wait for it.")
-    notes += [f"{SYMBOLS[k]} is not known: loudness waits for it."
-              for k in ("xmax", "pe") if getattr(part, k) is None]
+    notes += [
+        f"{SYMBOLS[k]} is not known: loudness waits for it."
+        for k in ("xmax", "pe")
+        if getattr(part, k) is None
+    ]
     return Derived(rows, notes)
 
 

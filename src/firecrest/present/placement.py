@@ -41,9 +41,7 @@ class Request:
     spots: Sequence[tuple[float, float]]
 
 
-def place(
-    requests: Sequence[Request], area: Rect, taken: Sequence[Rect] = ()
-) -> list[Rect | None]:
+def place(requests: Sequence[Request], area: Rect, taken: Sequence[Rect] = ()) -> list[Rect | None]:
     """A rectangle for each request in turn, inside ``area`` and clear of all others.
 
     A request that fits nowhere gets None: leaving a label out beats printing over another.

@@ -7,6 +7,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.inverse import kind_of
+from firecrest.assessment.lowering import programme_of
 from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.bands import peaks
@@ -196,8 +197,12 @@ def _further_limits(a: Acoustic) -> tuple[Curve, ...]:
         if near.any():
             found.append(
                 Curve(
-                    limit_name(limit, limit.code), a.frequency, np.where(near, line, np.nan),
-                    f"limit:{limit.code}", 1.0, "dotted",
+                    limit_name(limit, limit.code),
+                    a.frequency,
+                    np.where(near, line, np.nan),
+                    f"limit:{limit.code}",
+                    1.0,
+                    "dotted",
                 )
             )
     return tuple(found)
@@ -214,9 +219,7 @@ def _shortfall(a: Acoustic) -> Shortfall | None:
     last = len(inside) - int(np.argmax(inside[::-1]))
     span = slice(first, last + 1)
     label = f"{figure(-a.loudness.margin, 1)} dB short"
-    return Shortfall(
-        a.frequency[span], low[span], a.asked[span], label, a.loudness.frequency
-    )
+    return Shortfall(a.frequency[span], low[span], a.asked[span], label, a.loudness.frequency)
 
 
 def readout(assessment: Assessment, frequency: float) -> Readout | None:
@@ -296,7 +299,7 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
     a = assessment.acoustic
     if a is None:
         return [waiting("Cone", assessment, (20.0, 200.0))]
-    drive = 10 ** ((a.asked - a.unit_level) / 20)
+    drive = _promise_drive(assessment, a)
     box = assessment.design.box
     found = []
     for group, x, limit in zip(box.groups, a.transfers.excursion, a.ratings.x_max, strict=True):
@@ -304,17 +307,32 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
     for item, x, limit in zip(
         box.radiators, a.transfers.radiator_excursion, a.ratings.radiator_travel, strict=True
     ):
-        found.append(
-            _motion("Radiator", "R", item.radiator.name, a, drive, x, limit, 1e3, "mm")
-        )
+        found.append(_motion("Radiator", "R", item.radiator.name, a, drive, x, limit, 1e3, "mm"))
     for x, limit in zip(a.transfers.port_speed, a.ratings.port_speed, strict=True):
         found.append(_motion("Port air", "U", "port", a, drive, x, limit, 1.0, "m/s"))
     return found
 
 
+def _promise_drive(assessment: Assessment, a: Acoustic) -> Real:
+    """V rms of input: what the promise asks from its bass note up, a held low note below it."""
+    brief = assessment.design.brief
+    programme = programme_of(brief.listening)
+    held = 10 ** ((brief.loudness.level - a.reaches.reference) / 20)
+    softer = np.sqrt(1 + (programme.low_corner / a.frequency) ** 4)
+    asked = 10 ** ((a.asked - a.unit_level) / 20)
+    return np.where(a.frequency >= brief.bass.frequency, asked, held / softer)
+
+
 def _motion(
-    name: str, code: str, part: str, a: Acoustic, drive: Real, transfer: Real,
-    limit: object, scale: float, unit: str,
+    name: str,
+    code: str,
+    part: str,
+    a: Acoustic,
+    drive: Real,
+    transfer: Real,
+    limit: object,
+    scale: float,
+    unit: str,
 ) -> Plot:
     moved = PEAK * np.abs(transfer) * drive * scale
     shown = (a.frequency >= 20) & (a.frequency <= 200)
@@ -382,12 +400,30 @@ def runtime_plot(assessment: Assessment) -> Plot | None:
     if assessment.design.brief.runtime.importance != "open":
         lines.append(Line(promised, f"promise {promised:g} h", "promise", upright=True))
     return Plot(
-        "Through the hours", "hours", (0.0, end), y_range, step, "V",
+        "Through the hours",
+        "hours",
+        (0.0, end),
+        y_range,
+        step,
+        "V",
         curves=(
-            Curve("pack at rest", course["hours"], course["rest"], "olive", 2.4,
-                  label_at=0.25 * a.runtime.hours),
-            Curve("at the amplifier", course["hours"], course["bus"], "ink2", 1.8, "dashed",
-                  label_at=0.6 * a.runtime.hours),
+            Curve(
+                "pack at rest",
+                course["hours"],
+                course["rest"],
+                "olive",
+                2.4,
+                label_at=0.25 * a.runtime.hours,
+            ),
+            Curve(
+                "at the amplifier",
+                course["hours"],
+                course["bus"],
+                "ink2",
+                1.8,
+                "dashed",
+                label_at=0.6 * a.runtime.hours,
+            ),
         ),
         lines=tuple(lines),
     )
@@ -405,8 +441,15 @@ def distance_plot(assessment: Assessment) -> Plot:
     asked = Curve(f"promise {promise.target:g} dB", x, promise.target + fall, "stripe", 2.0)
     y_range, step = nice_range(promise.target - 26, promise.target + 14, (10,))
     return Plot(
-        "Level against distance", "distance", (0.5, 32.0), y_range, step, "dB",
-        curves=tuple(curves), promise=asked, crosshair=listening.distance,
+        "Level against distance",
+        "distance",
+        (0.5, 32.0),
+        y_range,
+        step,
+        "dB",
+        curves=tuple(curves),
+        promise=asked,
+        crosshair=listening.distance,
         notes=("Free field: 6 dB less at each doubling; no room, wind or crowd is counted.",),
     )
 
@@ -424,15 +467,24 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     y_range, step = nice_range(brief.loudness.level - 10, brief.loudness.level + 12, (4, 6))
     flat = np.full(len(a.frequency), brief.loudness.level)
     return Plot(
-        "Ceiling after voice", "frequency", BASS, y_range, step, "dB",
+        "Ceiling after voice",
+        "frequency",
+        BASS,
+        y_range,
+        step,
+        "dB",
         curves=(
             Curve("after voice", a.frequency, after, "olive", 2.6, label_at=60.0),
             Curve("without", a.frequency, without, "ink2", 1.4, "dashed", label_at=400.0),
         ),
         promise=Curve(f"promise {brief.loudness.level:g} dB", a.frequency, flat, "stripe"),
         tints=tuple(
-            TintRun(run.code, limit_name(a.limits[run.limit], run.code),
-                    a.frequency[run.start : run.stop + 2], after[run.start : run.stop + 2])
+            TintRun(
+                run.code,
+                limit_name(a.limits[run.limit], run.code),
+                a.frequency[run.start : run.stop + 2],
+                after[run.start : run.stop + 2],
+            )
             for run in a.runs
         ),
     )

@@ -36,13 +36,15 @@ def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
         peak = swing / (1 + amplifier.r_out / claim.load)
         thd = DEFAULT_THD if claim.thd is None else claim.thd
         at = "" if claim.supply is None else f" at {claim.supply:g} V"
-        rows.append(TruthRow(
-            f"{claim.load:g} Ω",
-            f"{claim.power:g} W{at}, {100 * thd:g} %",
-            f"{figure(clean.power, 1)} W",
-            f"{figure(max(peak, 0) ** 2 / (2 * claim.load), 1)} W",
-            clean.impossible,
-        ))
+        rows.append(
+            TruthRow(
+                f"{claim.load:g} Ω",
+                f"{claim.power:g} W{at}, {100 * thd:g} %",
+                f"{figure(clean.power, 1)} W",
+                f"{figure(max(peak, 0) ** 2 / (2 * claim.load), 1)} W",
+                clean.impossible,
+            )
+        )
     return rows
 
 

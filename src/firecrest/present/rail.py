@@ -18,8 +18,13 @@ class RailRow:
     fact: str
 
 
-STAGES = (("promise", 1, "Promise"), ("parts", 2, "Parts"), ("size", 3, "Size"),
-          ("power", 4, "Power"), ("voice", 5, "Voice"))
+STAGES = (
+    ("promise", 1, "Promise"),
+    ("parts", 2, "Parts"),
+    ("size", 3, "Size"),
+    ("power", 4, "Power"),
+    ("voice", 5, "Voice"),
+)
 
 
 def rail(assessment: Assessment) -> list[RailRow]:
@@ -47,14 +52,18 @@ def _parts(a: Assessment) -> tuple[str, str]:
     origins = [o for g in a.design.box.groups for o in g.driver.origins.values()]
     origins += [o for r in a.design.box.radiators for o in r.radiator.origins.values()]
     count = origins.count("estimate") + len(a.estimates)
-    return ("half", f"{count} estimate{'s' if count != 1 else ''}") if count else ("met", "all known")
+    return (
+        ("half", f"{count} estimate{'s' if count != 1 else ''}") if count else ("met", "all known")
+    )
 
 
 def _size(a: Assessment) -> tuple[str, str]:
     loud = a.promise("loudness")
     if loud.state == "none":
         return "met", words.box_facts(a)
-    return mark_of(loud), words.margin_text(loud, a.design) if loud.margin is not None else "unknown"
+    return mark_of(loud), words.margin_text(
+        loud, a.design
+    ) if loud.margin is not None else "unknown"
 
 
 def _power(a: Assessment) -> tuple[str, str]:
@@ -69,5 +78,5 @@ def _voice(a: Assessment) -> tuple[str, str]:
     blocks = [b for c in a.design.voice.channels for b in c.blocks]
     low = a.acoustic.low_note if a.acoustic else None
     if low is not None and not low.passed:
-        return "close", "needs a high-pass"
+        return "close", "low note short"
     return "met", f"{len(blocks)} filter{'s' if len(blocks) != 1 else ''}"

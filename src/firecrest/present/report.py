@@ -45,7 +45,8 @@ def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
         body["chain"] = [_link(link, acoustic) for link in assessment.links]
         body["curves"] = _curves(acoustic)
         body["at_drive"] = at_drive(assessment.design, acoustic, drive, grid)
-    return clean(body)
+    plain: dict[str, Any] = clean(body)
+    return plain
 
 
 def clean(value: Any) -> Any:
@@ -285,9 +286,7 @@ def _driven(
             "group_delay_ms": 1e3 * group_delay(lambda f, leak=leak: pressure(f, leak=leak), grid),  # type: ignore[misc]
         }
     jw = 2j * np.pi * grid
-    body["cone_peak_m"] = [
-        PEAK * np.abs(_mix(v, voices, drive) / jw) for v in solution.velocity
-    ]
+    body["cone_peak_m"] = [PEAK * np.abs(_mix(v, voices, drive) / jw) for v in solution.velocity]
     body["radiator_peak_m"] = [
         PEAK * np.abs(_mix(u, voices, drive) / jw) / r.area
         for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
@@ -302,8 +301,15 @@ def _driven(
 def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> dict[str, Any]:
     """Volts rms at the terminals at which each part reaches its limit, sine, steady."""
     network, jw = a.model.network, 2j * np.pi * solution.frequency
-    groups = list(zip(network.drivers, a.ratings.x_max, a.ratings.coil_power,
-                      a.ratings.coil_resistance, strict=True))
+    groups = list(
+        zip(
+            network.drivers,
+            a.ratings.x_max,
+            a.ratings.coil_power,
+            a.ratings.coil_resistance,
+            strict=True,
+        )
+    )
 
     def over(limit: Any, peak: Complex) -> Any:
         return None if limit is None else limit / (PEAK * np.abs(peak))
@@ -321,9 +327,7 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
         ],
         "port": [
             over(s, _mix(u, flat, 1.0) / p.area)
-            for s, u, p in zip(
-                a.ratings.port_speed, solution.port_flow, network.ports, strict=True
-            )
+            for s, u, p in zip(a.ratings.port_speed, solution.port_flow, network.ports, strict=True)
         ],
         "coil_heat": [
             None if pe is None else np.sqrt(pe / re) / np.abs(_mix(i, flat, 1.0))
@@ -367,7 +371,10 @@ def _mass_controlled_level(design: Design, a: Acoustic) -> float:
     """
     listening, air = design.brief.listening, air_of(design.brief.conditions)
     total = sum(
-        g.count * g.constants.bl * g.constants.s_d / (g.in_series * g.constants.r_e * g.constants.m_ms)
+        g.count
+        * g.constants.bl
+        * g.constants.s_d
+        / (g.in_series * g.constants.r_e * g.constants.m_ms)
         for g in a.model.network.drivers
     )
     p = air.density * total / (SOLID_ANGLES[listening.place] * listening.distance)

@@ -9,6 +9,7 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run
 from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.promise import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.edits.paths import Path
 from firecrest.present.words import (
@@ -51,6 +52,9 @@ def why(assessment: Assessment) -> list[Sentence]:
     if not found:
         found = [_all_kept(assessment)]
     if assessment.acoustic is not None:
+        low = assessment.acoustic.low_note
+        if low is not None and not low.passed and assessment.promise("loudness").state != "close":
+            found.append(_low_note_sentence(assessment.acoustic, low))
         found += _amplifier_sentences(assessment)
         found += _takeover(assessment.acoustic)
     return found
@@ -82,12 +86,15 @@ def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | No
     if promise.key == "bass":
         return Sentence(mark, _bass_pieces(assessment, promise))
     if promise.key == "runtime" and promise.reason:
-        return Sentence(mark, (Piece(f"{name}: {promise.reason}", ("brief", "runtime", "level")),
-                               Piece(".")))
+        return Sentence(
+            mark, (Piece(f"{name}: {promise.reason}", ("brief", "runtime", "level")), Piece("."))
+        )
     if promise.key == "size":
         over = margin_text(promise, assessment.design)
-        return Sentence(mark, (Piece(f"The {promise.reason} is {over}",
-                                     ("box", "case", promise.reason)), Piece(".")))
+        return Sentence(
+            mark,
+            (Piece(f"The {promise.reason} is {over}", ("box", "case", promise.reason)), Piece(".")),
+        )
     unit = promise_unit(promise.key, assessment.design)
     got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
     tail = _ended_by(assessment) if promise.key == "runtime" else ""
@@ -122,30 +129,43 @@ def _loudness_sentence(
 ) -> Sentence:
     """The weakest link: part, range, size and place; or the held low note."""
     if promise.state == "close" and a.low_note is not None and not a.low_note.passed:
-        low = a.low_note
-        part = limit_name(a.limits[low.limit], a.limits[low.limit].code)
-        cure = (
-            f"a second-order high-pass at {low.high_pass:.0f}{THIN_SPACE}Hz keeps it within"
-            if low.high_pass is not None
-            else "no high-pass keeps it within"
-        )
-        return Sentence(mark, (
-            Piece("Needs a high-pass: a held note at "),
-            Piece(f"{low.frequency:.0f}{THIN_SPACE}Hz", frequency=low.frequency),
-            Piece(f" takes {part.lower()} {-low.margin:.1f} dB too far; {cure}."),
-        ))
+        return _low_note_sentence(a, a.low_note)
     assert a.loudness is not None
     run = run_at(a, a.loudness.point)
     name = limit_name(a.limits[run.limit], run.code)
     low_f, high_f = a.frequency[run.start], a.frequency[run.stop]
     ended = f"{_hz(low_f)} to {_hz(high_f)}{THIN_SPACE}Hz"
-    return Sentence(mark, (
-        Piece(name, field_of_limit(assessment, a.limits[run.limit])),
-        Piece(f" gives out first from {ended}{_detail(a.limits[run.limit])}; "),
-        Piece(f"{figure(-a.loudness.margin, 1)} dB short at "
-              f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz", frequency=a.loudness.frequency),
-        Piece("."),
-    ))
+    return Sentence(
+        mark,
+        (
+            Piece(name, field_of_limit(assessment, a.limits[run.limit])),
+            Piece(f" gives out first from {ended}{_detail(a.limits[run.limit])}; "),
+            Piece(
+                f"{figure(-a.loudness.margin, 1)} dB short at "
+                f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz",
+                frequency=a.loudness.frequency,
+            ),
+            Piece("."),
+        ),
+    )
+
+
+def _low_note_sentence(a: Acoustic, low: LowNote) -> Sentence:
+    """A held low note that drives a part too far, and the high-pass that cures it."""
+    part = limit_name(a.limits[low.limit], a.limits[low.limit].code)
+    cure = (
+        f"needs a high-pass: second order at {low.high_pass:.0f}{THIN_SPACE}Hz, added last"
+        if low.high_pass is not None
+        else "no high-pass cures it"
+    )
+    return Sentence(
+        "close",
+        (
+            Piece("A held note at "),
+            Piece(f"{low.frequency:.0f}{THIN_SPACE}Hz", frequency=low.frequency),
+            Piece(f" takes {part.lower()} {-low.margin:.1f} dB too far; {cure}."),
+        ),
+    )
 
 
 def run_at(a: Acoustic, point: int) -> Run:
@@ -177,10 +197,15 @@ def _takeover(a: Acoustic) -> list[Sentence]:
     name = limit_name(a.limits[run.limit], run.code)
     hand = f"at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
     where = a.frequency[run.start]
-    return [Sentence("met" if margin >= 0 else "short", (
-        Piece(f"From {_hz(where)}{THIN_SPACE}Hz", frequency=float(where)),
-        Piece(f" {name.lower()} takes over, with {hand}."),
-    ))]
+    return [
+        Sentence(
+            "met" if margin >= 0 else "short",
+            (
+                Piece(f"From {_hz(where)}{THIN_SPACE}Hz", frequency=float(where)),
+                Piece(f" {name.lower()} takes over, with {hand}."),
+            ),
+        )
+    ]
 
 
 def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:
@@ -226,5 +251,8 @@ def _bus_field(assessment: Assessment) -> Path:
     kind = assessment.design.power.source.kind
     if kind == "pack":
         return ("power", "source", "series")
-    return ("power", "source", "voltage") if kind == "wall" else (
-        "power", "amplifier", "claims", 0, "power")
+    return (
+        ("power", "source", "voltage")
+        if kind == "wall"
+        else ("power", "amplifier", "claims", 0, "power")
+    )

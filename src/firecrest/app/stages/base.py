@@ -37,7 +37,8 @@ class Stage(QWidget):
     subtitle = ""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(objectName="stage")
+        super().__init__()
+        self.setObjectName("stage")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self._stale = True
@@ -56,7 +57,8 @@ class Stage(QWidget):
         self.splitter.setHandleWidth(3)
         column.addWidget(self.splitter, 1)
         self.heart = QWidget()
-        self._scroll = QScrollArea(objectName="scroll")
+        self._scroll = QScrollArea()
+        self._scroll.setObjectName("scroll")
         self._scroll.setWidgetResizable(True)
         self._scroll.setFrameShape(QFrame.Shape.NoFrame)
         self.splitter.addWidget(self.heart)
@@ -149,7 +151,7 @@ def flash(widget: QWidget) -> None:
     effect = QGraphicsOpacityEffect(widget)
     effect.setOpacity(0.35)
     widget.setGraphicsEffect(effect)
-    QTimer.singleShot(240, widget, lambda: widget.setGraphicsEffect(None))
+    QTimer.singleShot(240, widget, lambda: widget.setGraphicsEffect(None))  # type: ignore[arg-type]
 
 
 def columns(*parts: QWidget) -> QWidget:

@@ -47,11 +47,13 @@ class CardWidget(QFrame):
     def show_card(self, card: PartCard, chosen: bool) -> None:
         """Show a part; the chosen one is marked."""
         self.card = card
-        for line, text in zip(self._lines, (card.kind, card.name, card.count, card.cost),
-                              strict=True):
+        for line, text in zip(
+            self._lines, (card.kind, card.name, card.count, card.cost), strict=True
+        ):
             line.setText(text)
-        for (mark, count), origin in zip(self._origins, ("measured", "sheet", "estimate"),
-                                         strict=True):
+        for (mark, count), origin in zip(
+            self._origins, ("measured", "sheet", "estimate"), strict=True
+        ):
             n = card.origins.get(origin, 0)
             mark.setVisible(n > 0)
             count.setVisible(n > 0)
@@ -143,8 +145,9 @@ class PartsStage(Stage):
     def _derived_column(self) -> QWidget:
         self._notes = label("", "caution")
         self._notes.setWordWrap(True)
-        self._derived = [[label("", "second"), label("", "figure"), label("", "hint")]
-                         for _ in range(9)]
+        self._derived = [
+            [label("", "second"), label("", "figure"), label("", "hint")] for _ in range(9)
+        ]
         return column("Follows from these", "", self._notes, grid_of(self._derived))
 
     def refresh(self) -> None:

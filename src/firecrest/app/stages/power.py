@@ -33,8 +33,14 @@ class PowerStage(Stage):
     def structure(self) -> Any:
         p = self.session.design.power
         has_board = p.source.kind == "pack" and p.source.board is not None
-        return (p.source.kind, has_board, len(p.amplifier.claims), len(p.other_loads),
-                p.converter is not None, len(self.session.design.voice.channels))
+        return (
+            p.source.kind,
+            has_board,
+            len(p.amplifier.claims),
+            len(p.other_loads),
+            p.converter is not None,
+            len(self.session.design.voice.channels),
+        )
 
     def build_lower(self) -> QWidget:
         return columns(self._source_column(), self._amplifier_column(), self._energy_column())
@@ -43,20 +49,28 @@ class PowerStage(Stage):
         session, here = self.session, ("power", "source")
         names: dict[str, list[Path]] = {
             "pack": [
-                (*here, "series"), (*here, "parallel"), (*here, "cell", "capacity"),
-                (*here, "cell", "max_current"), (*here, "cell", "cut_off"),
-                (*here, "board", "max_current"), (*here, "board", "cut_off"),
-                (*here, "board", "resistance"), (*here, "lead_resistance"),
+                (*here, "series"),
+                (*here, "parallel"),
+                (*here, "cell", "capacity"),
+                (*here, "cell", "max_current"),
+                (*here, "cell", "cut_off"),
+                (*here, "board", "max_current"),
+                (*here, "board", "cut_off"),
+                (*here, "board", "resistance"),
+                (*here, "lead_resistance"),
             ],
-            "wall": [(*here, name) for name in (
-                "voltage", "resistance", "continuous_current", "burst_current")],
+            "wall": [
+                (*here, name)
+                for name in ("voltage", "resistance", "continuous_current", "burst_current")
+            ],
             "mains": [],
         }
         rows: list[QWidget] = list(numbers(session, *names[session.design.power.source.kind]))
         caution = label(power.caution(session.assessment), "caution")
         caution.setWordWrap(True)
         title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[
-            session.design.power.source.kind]
+            session.design.power.source.kind
+        ]
         return column(title, words.source_name(session.design), *rows, caution)
 
     def _amplifier_column(self) -> QWidget:
@@ -68,28 +82,39 @@ class PowerStage(Stage):
         rows: list[QWidget] = [grid_of([heads, *self._truth]), self._bus]
         here = ("power", "amplifier")
         for k in range(len(session.design.power.amplifier.claims)):
-            rows += numbers(session, *((*here, "claims", k, n) for n in (
-                "power", "load", "supply", "thd")))
-        rows += numbers(session, *((*here, n) for n in (
-            "current_limit", "idle_current", "gain", "cut_off")))
+            rows += numbers(
+                session, *((*here, "claims", k, n) for n in ("power", "load", "supply", "thd"))
+            )
+        rows += numbers(
+            session, *((*here, n) for n in ("current_limit", "idle_current", "gain", "cut_off"))
+        )
         return column("Amplifier truth", session.design.power.amplifier.name, *rows)
 
     def _energy_column(self) -> QWidget:
         session = self.session
         self._energy = [BarRow() for _ in range(4)]
         self._currents = [BarRow(stripe=True) for _ in power.current_rows(session.assessment)]
-        loads = numbers(session, *(
-            ("power", "other_loads", k, "power")
-            for k in range(len(session.design.power.other_loads))))
+        loads = numbers(
+            session,
+            *(
+                ("power", "other_loads", k, "power")
+                for k in range(len(session.design.power.other_loads))
+            ),
+        )
         for row, load in zip(loads, session.design.power.other_loads, strict=True):
             row.setToolTip(load.name)
         dsp = numbers(session, ("power", "dsp", "power"))
         self._drawn = label("", "hint")
         return column(
-            "Where it goes", "at half charge",
-            *self._energy, self._drawn,
-            label("Currents at the promise", "section"), *self._currents,
-            label("DSP and other loads", "section"), *dsp, *loads,
+            "Where it goes",
+            "at half charge",
+            *self._energy,
+            self._drawn,
+            label("Currents at the promise", "section"),
+            *self._currents,
+            label("DSP and other loads", "section"),
+            *dsp,
+            *loads,
         )
 
     def refresh(self) -> None:
@@ -118,15 +143,19 @@ class PowerStage(Stage):
         self._drawn.setText(f"{figure(total, 1)} W from the cells in all" if energy else "")
         for bar, current in zip(self._currents, power.current_rows(a), strict=False):
             bar.show_bar(
-                current.name, f"{figure(current.asked, 1)} of {figure(current.bears, 1)} A",
-                0.8 * current.asked / current.bears, 0.8, short=current.asked > current.bears,
+                current.name,
+                f"{figure(current.asked, 1)} of {figure(current.bears, 1)} A",
+                0.8 * current.asked / current.bears,
+                0.8,
+                short=current.asked > current.bears,
             )
 
     def _show_truth(self) -> None:
         a = self.session.assessment
         for row, truth in zip(self._truth, power.amplifier_truth(a), strict=False):
-            for cell, text in zip(row, (truth.load, truth.claimed, truth.clean, truth.here),
-                                  strict=True):
+            for cell, text in zip(
+                row, (truth.load, truth.claimed, truth.clean, truth.here), strict=True
+            ):
                 cell.setText(text)
             set_role(row[1], "bad" if truth.impossible else "")
         self._bus.setText(f"“here” is clean watts at {power.bus_words(a)}.")

@@ -29,8 +29,12 @@ PLACES = tuple((key, text) for key, text in words.PLACES.items())
 MATERIALS = tuple((key, text) for key, text in words.MATERIALS.items())
 DROPS = ((3, "−3 dB"), (6, "−6 dB"), (10, "−10 dB"))
 TARGETS: dict[str, tuple[str, ...]] = {
-    "loudness": ("level",), "bass": ("frequency",), "runtime": ("duration",),
-    "size": ("length", "height", "depth"), "weight": ("mass",), "cost": ("price",),
+    "loudness": ("level",),
+    "bass": ("frequency",),
+    "runtime": ("duration",),
+    "size": ("length", "height", "depth"),
+    "weight": ("mass",),
+    "cost": ("price",),
 }
 
 
@@ -90,14 +94,36 @@ class PromiseStage(Stage):
 
     def _sentence(self) -> list[list[Any]]:
         return [
-            ["This box gives", self._edit("loudness", "level"), "at",
-             self._edit("listening", "distance"), "in", self._combo(PLACES, "listening", "place")],
-            ["of", self._combo(MATERIALS, "listening", "material"), "down to",
-             self._edit("bass", "frequency"), "at", self._combo(DROPS, "bass", "drop")],
-            ["for", self._edit("runtime", "duration"), "at a mean of",
-             self._edit("runtime", "level")],
-            ["inside", self._edit("size", "length"), "×", self._edit("size", "height"), "×",
-             self._edit("size", "depth")],
+            [
+                "This box gives",
+                self._edit("loudness", "level"),
+                "at",
+                self._edit("listening", "distance"),
+                "in",
+                self._combo(PLACES, "listening", "place"),
+            ],
+            [
+                "of",
+                self._combo(MATERIALS, "listening", "material"),
+                "down to",
+                self._edit("bass", "frequency"),
+                "at",
+                self._combo(DROPS, "bass", "drop"),
+            ],
+            [
+                "for",
+                self._edit("runtime", "duration"),
+                "at a mean of",
+                self._edit("runtime", "level"),
+            ],
+            [
+                "inside",
+                self._edit("size", "length"),
+                "×",
+                self._edit("size", "height"),
+                "×",
+                self._edit("size", "depth"),
+            ],
             ["under", self._edit("weight", "mass"), "for", self._edit("cost", "price")],
         ]
 
@@ -128,8 +154,12 @@ class PromiseStage(Stage):
         listening, conditions = ("brief", "listening"), ("brief", "conditions")
         rows = numbers(
             session,
-            (*conditions, "charge"), (*conditions, "temperature"), (*conditions, "pressure"),
-            (*conditions, "humidity"), (*listening, "crest"), (*listening, "burst"),
+            (*conditions, "charge"),
+            (*conditions, "temperature"),
+            (*conditions, "pressure"),
+            (*conditions, "humidity"),
+            (*listening, "crest"),
+            (*listening, "burst"),
         )
         tick = bound_check(session, (*listening, "steady_tone"), "Judge heat for steady tones")
         note = label("Pole: free all round, no ground image. Open air: half space.", "hint")

@@ -25,8 +25,11 @@ SUBTITLES = {
     "impedance": "load on one amplifier output",
 }
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
-ENDS = (("one_flanged", "one in the panel"), ("both_flanged", "both in panels"),
-        ("both_free", "both free"))
+ENDS = (
+    ("one_flanged", "one in the panel"),
+    ("both_flanged", "both in panels"),
+    ("both_free", "both free"),
+)
 
 
 class SizeStage(Stage):
@@ -47,6 +50,7 @@ class SizeStage(Stage):
         box.setContentsMargins(0, 2, 0, 0)
         box.setSpacing(2)
         head = QHBoxLayout()
+        head.setSpacing(10)
         self._name = label("Ceiling", "section")
         self._what = label("", "second")
         self.range = Segments((("bass", "Bass"), ("full", "Full range")), "Range")
@@ -76,7 +80,10 @@ class SizeStage(Stage):
     def structure(self) -> Any:
         box = self.session.design.box
         return (
-            kind_of(self.session.design), len(box.groups), len(box.radiators), len(box.ports),
+            kind_of(self.session.design),
+            len(box.groups),
+            len(box.radiators),
+            len(box.ports),
             tuple(p.shape for p in box.ports),
         )
 
@@ -95,9 +102,15 @@ class SizeStage(Stage):
         case, main = ("box", "case"), ("box", "chambers", 0)
         rows += numbers(
             session,
-            (*case, "length"), (*case, "height"), (*case, "depth"), (*case, "wall"),
-            (*main, "leak_q"), (*main, "stuffing"), (*main, "absorption_q"),
-            (*main, "leak_resistance"), (*main, "stated_volume"),
+            (*case, "length"),
+            (*case, "height"),
+            (*case, "depth"),
+            (*case, "wall"),
+            (*main, "leak_q"),
+            (*main, "stuffing"),
+            (*main, "absorption_q"),
+            (*main, "leak_resistance"),
+            (*main, "stated_volume"),
         )
         return column("Box", "net air, all parts taken off", *rows)
 
@@ -118,20 +131,25 @@ class SizeStage(Stage):
             here = ("box", "radiators", k)
             rows.append(label(f"{item.radiator.name}", "figure"))
             rows += numbers(
-                session, (*here, "count"), (*here, "added_mass"),
+                session,
+                (*here, "count"),
+                (*here, "added_mass"),
                 *((*here, "radiator", name) for name in ("sd", "mmp", "cmp", "rmp", "xmax")),
             )
             rows.append(bound_check(session, (*here, "horizontal"), "Faces up or down (sags)"))
         for k, port in enumerate(box.ports):
             rows += self._port_rows(("box", "ports", k), port.shape)
         if not rows:
-            note = label("The box is closed: the cone alone moves the air. "
-                         "A port or radiators reach lower and lift the ceiling near their tuning.",
-                         "second")
+            note = label(
+                "The box is closed: the cone alone moves the air. "
+                "A port or radiators reach lower and lift the ceiling near their tuning.",
+                "second",
+            )
             note.setWordWrap(True)
             rows.append(note)
         title = {"radiators": "Radiators", "port": "Port", "sealed": "Openings"}[
-            kind_of(session.design)]
+            kind_of(session.design)
+        ]
         return column(title, "", *rows)
 
     def _port_rows(self, here: tuple[str | int, ...], shape: str) -> list[QWidget]:

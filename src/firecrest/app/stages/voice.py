@@ -1,5 +1,6 @@
 """Voice: what each driver is told to play, and what that costs."""
 
+from functools import partial
 from typing import Any
 
 from PySide6.QtWidgets import (
@@ -19,8 +20,11 @@ from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
 from firecrest.present import plots
 
-FAMILIES = (("butterworth", "Butterworth"), ("linkwitz_riley", "Linkwitz-Riley"),
-            ("bessel", "Bessel"))
+FAMILIES = (
+    ("butterworth", "Butterworth"),
+    ("linkwitz_riley", "Linkwitz-Riley"),
+    ("bessel", "Bessel"),
+)
 ORDERS = tuple((n, f"{6 * n} dB/oct") for n in range(1, 9))
 
 
@@ -37,9 +41,11 @@ class VoiceStage(Stage):
         self.response = Chart(self.session, height=120)
         box.addWidget(self.response, 5)
         line = QHBoxLayout()
+        line.setSpacing(10)
         line.addWidget(label("Ceiling after voice", "section"))
-        line.addWidget(label("how loud the voice as a whole goes before a note gives out",
-                             "second"))
+        line.addWidget(
+            label("how loud the voice as a whole goes before a note gives out", "second")
+        )
         line.addStretch(1)
         box.addLayout(line)
         self.ceiling = Chart(self.session, height=120)
@@ -72,14 +78,18 @@ class VoiceStage(Stage):
         add.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(add)
         for kind, name in edits.KINDS.items():
-            menu.addAction(name, lambda kind=kind: self._add(place, kind))
+            menu.addAction(name).triggered.connect(partial(self._add, place, kind))
         add.setMenu(menu)
         self.add_button = add
         head = QHBoxLayout()
         used = edits.sections_used(channel)
         dsp = self.session.design.power.dsp
-        head.addWidget(label(f"{dsp.name}, {dsp.sample_rate / 1e3:g} kHz: {used} of "
-                             f"{dsp.filters} filters used", "second"))
+        head.addWidget(
+            label(
+                f"{dsp.name}, {dsp.sample_rate / 1e3:g} kHz: {used} of {dsp.filters} filters used",
+                "second",
+            )
+        )
         head.addStretch(1)
         head.addWidget(add)
         inner = QWidget()
@@ -124,7 +134,7 @@ class VoiceStage(Stage):
         box.addLayout(tools)
         return card
 
-    def _add(self, channel: int, kind: str) -> None:
+    def _add(self, channel: int, kind: str, _checked: bool = False) -> None:
         s = self.session
         s.attempt(lambda: s.apply(*edits.add_block(s.design, channel, kind)))
 

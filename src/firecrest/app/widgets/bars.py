@@ -42,7 +42,9 @@ class BarRow(QWidget):
         bar = QRectF(0, 19, area.width(), 6)
         p.fillRect(bar, colour("tray"))
         share = min(max(self._share, 0.0), 1.0)
-        p.fillRect(QRectF(0, 19, bar.width() * share, 6), colour("flame" if self._short else "olive"))
+        p.fillRect(
+            QRectF(0, 19, bar.width() * share, 6), colour("flame" if self._short else "olive")
+        )
         if self._limit is not None:
             x = bar.width() * self._limit
             p.fillRect(QRectF(x - 2, 16, 5, 12), colour("brow"))

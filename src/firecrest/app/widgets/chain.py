@@ -63,7 +63,8 @@ class Chain(QWidget):
     """Seven links and a caption that names the frequency of the comparison."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(objectName="chain")
+        super().__init__()
+        self.setObjectName("chain")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self.setFixedHeight(HEIGHT)
@@ -168,8 +169,7 @@ class Chain(QWidget):
         p.drawText(plate, Qt.AlignmentFlag.AlignCenter, link.plate)
         p.setFont(text_font(11))
         p.setPen(colour("ink2"))
-        text = QFontMetricsF(p.font()).elidedText(
-            link.part, Qt.TextElideMode.ElideRight, width - 6)
+        text = QFontMetricsF(p.font()).elidedText(link.part, Qt.TextElideMode.ElideRight, width - 6)
         p.drawText(QRectF(left, self.height() - 18, width, 16), Qt.AlignmentFlag.AlignCenter, text)
         if self.links[place].hasFocus():
             p.setBrush(Qt.BrushStyle.NoBrush)

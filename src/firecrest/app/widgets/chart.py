@@ -77,10 +77,15 @@ class Chart(pg.PlotWidget):
         item.setMenuEnabled(False)
         item.getViewBox().setMouseEnabled(x=False, y=False)
         item.getViewBox().setDefaultPadding(0)
-        item.layout.setContentsMargins(0, 4, 6, 0)
+        item.layout.setContentsMargins(0, 6, 16, 0)
         for name in ("left", "bottom"):
             axis = item.getAxis(name)
-            axis.setStyle(tickLength=0, tickFont=text_font(11), autoExpandTextSpace=False)
+            axis.setStyle(
+                tickLength=0,
+                tickFont=text_font(11),
+                autoExpandTextSpace=False,
+                hideOverlappingLabels=False,
+            )
         item.getAxis("left").setWidth(46)
         item.getAxis("bottom").setHeight(20)
         self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
@@ -126,7 +131,10 @@ class Chart(pg.PlotWidget):
         before = self.content
         self.content, self.ghost = plot, ghost
         if before is None or (before.x_range, before.y_range, before.y_step, before.unit) != (
-            plot.x_range, plot.y_range, plot.y_step, plot.unit
+            plot.x_range,
+            plot.y_range,
+            plot.y_step,
+            plot.unit,
         ):
             self._scale(plot)
         self.setAccessibleName(f"{plot.name} plot")
@@ -188,7 +196,9 @@ class Chart(pg.PlotWidget):
         lines = [self.content.message] if self.content.message else []
         if self.content.readout:
             r = self.content.readout
-            lines.append(f"{r.title}, {r.note}: " + ", ".join(f"{x.name} {x.value}" for x in r.rows))
+            lines.append(
+                f"{r.title}, {r.note}: " + ", ".join(f"{x.name} {x.value}" for x in r.rows)
+            )
         lines += self.content.notes
         return ". ".join(lines) or "Press T for the data as a table."
 
@@ -308,6 +318,8 @@ class Chart(pg.PlotWidget):
 
 def _hertz(value: int, *, last: bool) -> str:
     text = f"{value // 1000}k" if value >= 1000 else str(value)
-    return f"{text.replace('k', ' k')}Hz" if last and value >= 1000 else (
-        f"{text} Hz" if last else text)
-
+    return (
+        f"{text.replace('k', ' k')}Hz"
+        if last and value >= 1000
+        else (f"{text} Hz" if last else text)
+    )

@@ -36,9 +36,7 @@ def role_colour(role: str) -> QColor:
 class ChartPainter:
     """Paints one plot with one painter."""
 
-    def __init__(
-        self, painter: QPainter, area: QRectF, to_pixels: ToPixels, ratio: float
-    ) -> None:
+    def __init__(self, painter: QPainter, area: QRectF, to_pixels: ToPixels, ratio: float) -> None:
         self.p, self.area, self.map, self.ratio = painter, area, to_pixels, ratio
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
 
@@ -187,8 +185,9 @@ class ChartPainter:
         self.p.drawText(self.area, Qt.AlignmentFlag.AlignCenter, f"No curve yet: {text}")
 
     def _labels(self, plot: Plot) -> None:
-        area = Rect(self.area.x() + 2, self.area.y() + 2, self.area.width() - 4,
-                    self.area.height() - 4)
+        area = Rect(
+            self.area.x() + 2, self.area.y() + 2, self.area.width() - 4, self.area.height() - 4
+        )
         jobs: list[tuple[Request, Callable[[Rect], None]]] = []
         if plot.readout is not None:
             jobs.append(self._readout_job(plot, plot.readout))
@@ -225,8 +224,15 @@ class ChartPainter:
         path = QPainterPath()
         path.addText(rect.x + 1, rect.y + QFontMetricsF(font).ascent(), font, text)
         self.p.setBrush(Qt.BrushStyle.NoBrush)
-        self.p.setPen(QPen(colour("sheet"), 3.5, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap,
-                           Qt.PenJoinStyle.RoundJoin))
+        self.p.setPen(
+            QPen(
+                colour("sheet"),
+                3.5,
+                Qt.PenStyle.SolidLine,
+                Qt.PenCapStyle.RoundCap,
+                Qt.PenJoinStyle.RoundJoin,
+            )
+        )
         self.p.drawPath(path)
         self.p.fillPath(path, ink)
 
@@ -256,8 +262,13 @@ class ChartPainter:
             width, height = self._size(text, medium=True)
         heights = (base + BAND + 4, base + BAND + 22, base + BAND + 44, base + BAND - 10)
         spots = [
-            (min(max(middle - width / 2 + shift, self.area.left() + 4),
-                 self.area.right() - width - 4), top)
+            (
+                min(
+                    max(middle - width / 2 + shift, self.area.left() + 4),
+                    self.area.right() - width - 4,
+                ),
+                top,
+            )
             for top in heights
             for shift in (0.0, -30.0, 30.0)
         ]
@@ -271,12 +282,19 @@ class ChartPainter:
         a, _ = self._ends(line)
         width, height = self._size(line.label, medium=line.kind == "promise")
         if line.upright:
-            spots = [(a.x() - width - 12, self.area.top() + 4), (a.x() + 8, self.area.top() + 4),
-                     (a.x() - width - 12, self.area.top() + 24), (a.x() + 8, self.area.top() + 24)]
+            spots = [
+                (a.x() - width - 12, self.area.top() + 4),
+                (a.x() + 8, self.area.top() + 4),
+                (a.x() - width - 12, self.area.top() + 24),
+                (a.x() + 8, self.area.top() + 24),
+            ]
         else:
             right = self.area.right() - width - 8
-            spots = [(right, a.y() - height - 4), (right, a.y() + 3),
-                     (self.area.left() + 6, a.y() - height - 4)]
+            spots = [
+                (right, a.y() - height - 4),
+                (right, a.y() + 3),
+                (self.area.left() + 6, a.y() - height - 4),
+            ]
         if line.kind == "promise":
             return Request(width + 8, height + 2, spots), lambda r: self._tag(r, line.label)
         ink = colour("ink2")
@@ -289,8 +307,11 @@ class ChartPainter:
         end = int(np.nonzero(inside)[0][-1]) if inside.any() else -1
         width, height = width + 12, height + 4
         right = self.area.right() - width - 6
-        spots = [(right - k, y[end] - height / 2 + d)
-                 for d in (0.0, 18.0, -18.0) for k in (0, 120, 240, 360)]
+        spots = [
+            (right - k, y[end] - height / 2 + d)
+            for d in (0.0, 18.0, -18.0)
+            for k in (0, 120, 240, 360)
+        ]
         spots += around(x[end] - width, y[end], width, height)
         return Request(width, height, spots), lambda rect: self._tag(rect, curve.label)
 
@@ -310,14 +331,20 @@ class ChartPainter:
         (x,), (y,) = self.map(np.array([short.at]), np.array([level]))
         width, height = self._size(short.label, medium=True)
         width, height = width + 14, height + 6
-        spots = [(x - width - 16, y - height - 18), (x - width - 30, y - height - 40),
-                 (x + 14, y + 30), (x - width - 14, y + 8), *around(x, y, width, height, 14)]
+        spots = [
+            (x - width - 16, y - height - 18),
+            (x - width - 30, y - height - 40),
+            (x + 14, y + 30),
+            (x - width - 14, y + 8),
+            *around(x, y, width, height, 14),
+        ]
 
         def draw(rect: Rect) -> None:
             box = QRectF(rect.x, rect.y, rect.width, rect.height)
             self.p.setPen(QPen(colour("stripe"), 1))
-            corner = QPointF(rect.x + rect.width if rect.x < x else rect.x,
-                             rect.y + rect.height / 2)
+            corner = QPointF(
+                rect.x + rect.width if rect.x < x else rect.x, rect.y + rect.height / 2
+            )
             self.p.drawLine(corner, QPointF(x, y))
             self.p.setPen(QPen(colour("crest"), 1.2))
             self.p.setBrush(colour("yolk"))
@@ -329,15 +356,18 @@ class ChartPainter:
 
         return Request(width, height, spots), draw
 
-    def _readout_job(
-        self, plot: Plot, readout: Readout
-    ) -> tuple[Request, Callable[[Rect], None]]:
+    def _readout_job(self, plot: Plot, readout: Readout) -> tuple[Request, Callable[[Rect], None]]:
         row_height, width = 18.0, 218.0
         height = 30.0 + row_height * len(readout.rows)
         left, right = self.area.left() + 10, self.area.right() - width - 10
         top, bottom = self.area.top() + 8, self.area.bottom() - height - 10
-        spots = [(right, bottom), (right, top), (left, top), (left, bottom),
-                 (self.area.center().x() - width / 2, bottom)]
+        spots = [
+            (right, bottom),
+            (right, top),
+            (left, top),
+            (left, bottom),
+            (self.area.center().x() - width / 2, bottom),
+        ]
 
         def draw(rect: Rect) -> None:
             self._card(rect, readout, row_height)
@@ -352,12 +382,14 @@ class ChartPainter:
         inner = box.adjusted(10, 6, -10, -4)
         self.p.setPen(colour("ink"))
         self.p.setFont(title_font(13))
-        self.p.drawText(inner, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop,
-                        readout.title)
+        self.p.drawText(
+            inner, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, readout.title
+        )
         self.p.setFont(text_font(11))
         self.p.setPen(colour("ink2"))
-        self.p.drawText(inner, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop,
-                        readout.note)
+        self.p.drawText(
+            inner, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop, readout.note
+        )
         for k, row in enumerate(readout.rows):
             y = inner.top() + 22 + k * row_height
             swatch = QRectF(inner.left(), y + 3, 13, 10)

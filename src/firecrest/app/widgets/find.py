@@ -39,7 +39,7 @@ class FindField(QLineEdit):
         self._sources = sources
         self._found: list[Found] = []
         self._list: QListWidget | None = None
-        self.setPlaceholderText("Find a command, field or part   Ctrl K")
+        self.setPlaceholderText("Find anything  (Ctrl K)")
         self.setAccessibleName("Find a command, field or part")
         self.setMaximumWidth(288)
         self.setMinimumWidth(200)

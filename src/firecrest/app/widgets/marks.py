@@ -12,8 +12,12 @@ def paint_mark(painter: QPainter, rect: QRectF, state: str) -> None:
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     {
-        "met": _disc, "close": _diamond, "short": _triangle, "wish": _hollow_triangle,
-        "unknown": _ring, "half": _half,
+        "met": _disc,
+        "close": _diamond,
+        "short": _triangle,
+        "wish": _hollow_triangle,
+        "unknown": _ring,
+        "half": _half,
     }.get(state, lambda *_: None)(painter, rect)
     painter.restore()
 
@@ -25,9 +29,15 @@ def _disc(painter: QPainter, r: QRectF) -> None:
     pen = QPen(colour("onolive"), r.width() / 7, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap)
     painter.setPen(pen)
     x, y, w = r.x(), r.y(), r.width()
-    painter.drawPolyline(QPolygonF([QPointF(x + 0.27 * w, y + 0.52 * w),
-                                    QPointF(x + 0.44 * w, y + 0.68 * w),
-                                    QPointF(x + 0.74 * w, y + 0.34 * w)]))
+    painter.drawPolyline(
+        QPolygonF(
+            [
+                QPointF(x + 0.27 * w, y + 0.52 * w),
+                QPointF(x + 0.44 * w, y + 0.68 * w),
+                QPointF(x + 0.74 * w, y + 0.34 * w),
+            ]
+        )
+    )
 
 
 def _outlined(painter: QPainter, path: QPainterPath, fill: QColor, edge: QColor) -> None:
@@ -39,17 +49,31 @@ def _outlined(painter: QPainter, path: QPainterPath, fill: QColor, edge: QColor)
 def _diamond(painter: QPainter, r: QRectF) -> None:
     path = QPainterPath()
     c = r.center()
-    path.addPolygon(QPolygonF([QPointF(c.x(), r.top()), QPointF(r.right(), c.y()),
-                               QPointF(c.x(), r.bottom()), QPointF(r.left(), c.y())]))
+    path.addPolygon(
+        QPolygonF(
+            [
+                QPointF(c.x(), r.top()),
+                QPointF(r.right(), c.y()),
+                QPointF(c.x(), r.bottom()),
+                QPointF(r.left(), c.y()),
+            ]
+        )
+    )
     path.closeSubpath()
     _outlined(painter, path, colour("yolk"), colour("amber"))
 
 
 def _triangle_path(r: QRectF) -> QPainterPath:
     path = QPainterPath()
-    path.addPolygon(QPolygonF([QPointF(r.left(), r.top() + r.height() * 0.12),
-                               QPointF(r.right(), r.top() + r.height() * 0.12),
-                               QPointF(r.center().x(), r.bottom())]))
+    path.addPolygon(
+        QPolygonF(
+            [
+                QPointF(r.left(), r.top() + r.height() * 0.12),
+                QPointF(r.right(), r.top() + r.height() * 0.12),
+                QPointF(r.center().x(), r.bottom()),
+            ]
+        )
+    )
     path.closeSubpath()
     return path
 
@@ -59,8 +83,9 @@ def _triangle(painter: QPainter, r: QRectF) -> None:
 
 
 def _hollow_triangle(painter: QPainter, r: QRectF) -> None:
-    _outlined(painter, _triangle_path(r.adjusted(1, 1, -1, -1)), QColor(0, 0, 0, 0),
-              colour("amber"))
+    _outlined(
+        painter, _triangle_path(r.adjusted(1, 1, -1, -1)), QColor(0, 0, 0, 0), colour("amber")
+    )
 
 
 def _ring(painter: QPainter, r: QRectF) -> None:

@@ -75,8 +75,9 @@ class NumberEdit(QLineEdit):
             return
         value = self.binding.read(self.session.assessment)
         self.setText(self._text(value))
-        self.setPlaceholderText("not known" if value is None else "")
-        self._flag("unknown", value is None)
+        empty = self.binding.placeholder(self.session.assessment) if value is None else ""
+        self.setPlaceholderText(empty)
+        self._flag("unknown", empty == "not known")
         self._flag("refused", False)
         self.setToolTip(self.binding.about(self.session.assessment))
 
@@ -119,8 +120,9 @@ class NumberEdit(QLineEdit):
             self.session.drop_trial()
             self._say(str(error), "reading")
             return
-        self._say(f"= {self.binding.facts.show(value)}" if value is not None else "not known",
-                  "reading")
+        self._say(
+            f"= {self.binding.facts.show(value)}" if value is not None else "not known", "reading"
+        )
         self.session.try_design(design)
 
     def _value(self, text: str) -> float | None:
@@ -200,8 +202,11 @@ class NumberEdit(QLineEdit):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, mods = event.key(), event.modifiers()
-        factor = 10.0 if mods & Qt.KeyboardModifier.ShiftModifier else (
-            0.1 if mods & Qt.KeyboardModifier.ControlModifier else 1.0)
+        factor = (
+            10.0
+            if mods & Qt.KeyboardModifier.ShiftModifier
+            else (0.1 if mods & Qt.KeyboardModifier.ControlModifier else 1.0)
+        )
         if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
             if self.keep():
                 self.selectAll()
@@ -211,8 +216,11 @@ class NumberEdit(QLineEdit):
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             self.step(factor if key == Qt.Key.Key_Up else -factor)
         elif key == Qt.Key.Key_F4:
-            QToolTip.showText(self.mapToGlobal(QPoint(0, self.height())),
-                              self.binding.about(self.session.assessment), self)
+            QToolTip.showText(
+                self.mapToGlobal(QPoint(0, self.height())),
+                self.binding.about(self.session.assessment),
+                self,
+            )
         elif event.matches(QKeySequence.StandardKey.Undo) and not self._typing:
             self.session.undo()
         elif event.matches(QKeySequence.StandardKey.Redo) and not self._typing:
@@ -242,7 +250,7 @@ class NumberEdit(QLineEdit):
         column = parent.parentWidget() if parent else None
         rows = column.findChildren(NumberEdit) if column else [self]
         rows = [r for r in rows if r.isVisible() or r is self]
-        for row, line in zip(rows[rows.index(self):], lines, strict=False):
+        for row, line in zip(rows[rows.index(self) :], lines, strict=False):
             row.setText(line)
             row._typed(line)
             if not row.keep():
@@ -280,8 +288,11 @@ class NumberEdit(QLineEdit):
         if len(units.actions()) > 1:
             menu.addMenu(units)
         about = menu.addAction("Where this number comes from\tF4")
-        about.triggered.connect(lambda: QToolTip.showText(
-            event.globalPos(), self.binding.about(self.session.assessment), self))
+        about.triggered.connect(
+            lambda: QToolTip.showText(
+                event.globalPos(), self.binding.about(self.session.assessment), self
+            )
+        )
         menu.exec(event.globalPos())
 
     def choose_unit(self, label: str) -> None:

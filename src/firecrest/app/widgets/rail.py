@@ -66,8 +66,11 @@ class RailButton(QWidget):
         narrow = self.width() < 100
         p.setPen(colour("ink2"))
         p.setFont(text_font(11))
-        p.drawText(area.adjusted(0, 12, -12 if not narrow else -6, 0),
-                   Qt.AlignmentFlag.AlignRight, str(self.row.number))
+        p.drawText(
+            area.adjusted(0, 12, -12 if not narrow else -6, 0),
+            Qt.AlignmentFlag.AlignRight,
+            str(self.row.number),
+        )
         if not narrow:
             p.setPen(colour("ink"))
             p.setFont(text_font(14, medium=True))
@@ -87,7 +90,8 @@ class Rail(QWidget):
     chosen = Signal(str)
 
     def __init__(self, session: Session) -> None:
-        super().__init__(objectName="rail")
+        super().__init__()
+        self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self._current = "promise"

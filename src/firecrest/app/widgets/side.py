@@ -43,8 +43,10 @@ class SentenceRow(QWidget):
         for k, piece in enumerate(sentence.pieces):
             text = piece.text.replace("&", "&amp;").replace("<", "&lt;")
             if piece.path is not None or piece.frequency is not None:
-                text = (f'<a href="{k}" style="color:{ink};text-decoration:none;'
-                        f'border-bottom:1px dotted">{text}</a>')
+                text = (
+                    f'<a href="{k}" style="color:{ink};text-decoration:none;'
+                    f'border-bottom:1px dotted">{text}</a>'
+                )
             parts.append(text)
         body = "".join(parts)
         self._text.setText(f"<b>{body}</b>" if first else body)
@@ -67,7 +69,8 @@ class SidePanel(QWidget):
     """Why, and what is assumed."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(objectName="side")
+        super().__init__()
+        self.setObjectName("side")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self.setFixedWidth(WIDTH)

@@ -151,8 +151,9 @@ class MeterWidget(QWidget):
             p.fillRect(row, colour("tray"))
             if not m.floor and m.judged:
                 ground = QRectF(stripe, row.top(), row.right() - stripe, height)
-                p.fillRect(ground, pattern_tile("hatch", theme()["rule2"], "",
-                                                self.devicePixelRatioF()))
+                p.fillRect(
+                    ground, pattern_tile("hatch", theme()["rule2"], "", self.devicePixelRatioF())
+                )
             done = QRectF(row.left(), row.top(), max(0.0, min(share, 1.0)) * row.width(), height)
             p.fillRect(done, colour("olive" if m.judged else "rule2"))
             self._missing(p, row, done, stripe)
@@ -162,9 +163,15 @@ class MeterWidget(QWidget):
             x = bar.left() + min(max(m.ghost_at, 0.0), 1.0) * bar.width()
             p.setPen(QPen(colour("stripe"), 1))
             p.setBrush(colour("crest"))
-            p.drawPolygon(QPolygonF([QPoint(int(x) - 5, int(bar.top()) - 7),
-                                     QPoint(int(x) + 5, int(bar.top()) - 7),
-                                     QPoint(int(x), int(bar.top()) + 1)]))
+            p.drawPolygon(
+                QPolygonF(
+                    [
+                        QPoint(int(x) - 5, int(bar.top()) - 7),
+                        QPoint(int(x) + 5, int(bar.top()) - 7),
+                        QPoint(int(x), int(bar.top()) + 1),
+                    ]
+                )
+            )
 
     def _missing(self, p: QPainter, row: QRectF, done: QRectF, stripe: float) -> None:
         """What lacks up to a floor, or what is over a cap."""
@@ -175,8 +182,9 @@ class MeterWidget(QWidget):
         low, high = sorted((done.right(), stripe))
         over = (m.floor and done.right() < stripe) or (not m.floor and done.right() > stripe)
         if over:
-            brush = pattern_tile("hatch", theme()["flame"], theme()["yolk"],
-                                 self.devicePixelRatioF())
+            brush = pattern_tile(
+                "hatch", theme()["flame"], theme()["yolk"], self.devicePixelRatioF()
+            )
             p.fillRect(QRectF(low, row.top(), high - low, row.height()), brush)
 
     def _tick(self, p: QPainter, x: float, bar: QRectF) -> None:
@@ -224,7 +232,8 @@ class Strip(QWidget):
     """Summary and meters."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(objectName="strip")
+        super().__init__()
+        self.setObjectName("strip")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self.setFixedHeight(STRIP_HEIGHT)

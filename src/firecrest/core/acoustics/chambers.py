@@ -4,6 +4,7 @@ Source: Small, JAES 20 (1972) 798-808 (closed), JAES 21 (1973) 363-372 (vented l
 """
 
 from collections.abc import Sequence
+from typing import Any
 
 import numpy as np
 
@@ -32,21 +33,21 @@ def tuning(box: Number, ports: Sequence[Port], radiators: Sequence[Radiator]) ->
     """
     if not ports and not radiators:
         raise ValueError("a chamber without an opening has no tuning")
-    terms = [(port.count / np.asarray(port.mass), 0.0) for port in ports]
+    terms: list[tuple[Any, Any]] = [(port.count / np.asarray(port.mass), 0.0) for port in ports]
     terms += [
         (r.count * np.asarray(r.area) ** 2 / r.mass, 1.0 / (np.asarray(r.mass) * r.compliance))
         for r in radiators
     ]
     if len(terms) == 1:
         inverse_mass, own = terms[0]
-        return np.sqrt(own + inverse_mass / np.asarray(box)) / (2 * np.pi)
+        return np.asarray(np.sqrt(own + inverse_mass / np.asarray(box)) / (2 * np.pi))
     low = np.max(np.broadcast_arrays(*(np.asarray(own) for _, own in terms)), axis=0)
     high = low + sum(inverse for inverse, _ in terms) / np.asarray(box)
     for _ in range(60):
         middle = 0.5 * (low + high)
         spare = box - sum(inverse / np.maximum(middle - own, 1e-30) for inverse, own in terms)
         low, high = np.where(spare < 0, middle, low), np.where(spare < 0, high, middle)
-    return np.sqrt(0.5 * (low + high)) / (2 * np.pi)
+    return np.asarray(np.sqrt(0.5 * (low + high)) / (2 * np.pi))
 
 
 def lossy_chamber(

@@ -22,7 +22,7 @@ OUTSIDE = -1
 
 @dataclass(frozen=True)
 class Chamber:
-    """Air of one chamber: compliance (m3/Pa), leak (1/R, m3/(Pa s)), series absorption (Pa s/m3)."""
+    """Air of a chamber: compliance (m3/Pa), leak (1/R, m3/(Pa s)), series absorption (Pa s/m3)."""
 
     compliance: Number
     leak: Number = 0.0
@@ -111,6 +111,11 @@ class Network:
     channels: int = 1
 
     @property
+    def openings(self) -> tuple[Port | Radiator, ...]:
+        """Ports, then radiators."""
+        return (*self.ports, *self.radiators)
+
+    @property
     def leaks_count(self) -> bool:
         """Leak flow is radiation (Small's convention) unless no cone faces outside."""
         return any(OUTSIDE in (group.front, group.rear) for group in self.drivers)
@@ -163,7 +168,7 @@ def _pressures(network: Network, omega: Real) -> tuple[Complex, ...]:
         for node, sign in ((group.rear, -1.0), (group.front, 1.0)):
             if node != OUTSIDE:
                 source[node] = source[node] + sign * injected
-    for element in (*network.ports, *network.radiators):
+    for element in network.openings:
         _join(diagonal, coupling, element.chamber, element.opens_to, element.admittance(omega))
     if count == 1:
         return (np.asarray(source[0] / diagonal[0]),)
@@ -259,12 +264,10 @@ def _radiated(
     for group, v in zip(network.drivers, velocity, strict=True):
         outward = (group.front == OUTSIDE) * 1.0 - (group.rear == OUTSIDE) * 1.0
         parts.append(outward * group.count * group.constants.s_d * v)
-    for element, flow in zip(
-        (*network.ports, *network.radiators), (*port_flow, *radiator_flow), strict=True
-    ):
+    for element, flow in zip(network.openings, (*port_flow, *radiator_flow), strict=True):
         if element.opens_to == OUTSIDE:
             parts.append(element.count * flow)
-    return np.sum(np.broadcast_arrays(*parts), axis=0)
+    return np.asarray(np.sum(np.broadcast_arrays(*parts), axis=0))
 
 
 def output_impedance(network: Network, solution: Solution, channel: int) -> Complex:

@@ -20,7 +20,7 @@ PACK_LOSS = 10 ** (0.5 / 20)
 """A swing limit that R = 0 would raise by this factor is laid to the pack, not the amplifier."""
 
 
-def positive_root(square: Real, linear: Real, constant: Real) -> Real:
+def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     """Smaller positive root of s x^2 + l x + c = 0 where c < 0; inf where there is none."""
     square, linear, constant = np.broadcast_arrays(square, linear, constant)
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -112,7 +112,7 @@ def _merge(current: list[Run], place: int, into: int) -> list[Run]:
 def margins_at(
     top: Ceiling, unit_level: Real, frequency: Real, where: float, asked: float
 ) -> list[float]:
-    """dB to spare of every limit against ``asked`` dB at ``where`` Hz, in order of limits."""
+    """DB to spare of every limit against ``asked`` dB at ``where`` Hz, in order of limits."""
     log = np.log(frequency)
     return [
         float(np.interp(np.log(where), log, unit_level + decibel(limit.factor))) - asked

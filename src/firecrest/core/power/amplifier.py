@@ -160,7 +160,7 @@ def _drop_line(
     side = 1.0 if bridged else 2.0
     usable = [(c.peak_current, c.drop) for c in clean if c.drop is not None]
     if len({round(c.load, 9) for c in clean if c.drop is not None}) >= 2:
-        slope, intercept = np.polyfit(*np.array(usable).T, 1)
+        slope, intercept = np.polyfit([i for i, _ in usable], [d for _, d in usable], 1)
         if slope < 0:
             problems.append("the drop falls with current: the claims disagree")
         if intercept < 0:

@@ -20,7 +20,7 @@ def digital_section(section: Section, corner: float, rate: float) -> Real:
         np.array([c0 + c1 * k + c2 * k * k, 2 * c0 - 2 * c2 * k * k, c0 - c1 * k + c2 * k * k])
         for c0, c1, c2 in (section.numerator, section.denominator)
     )
-    return np.concatenate([numerator, denominator]) / denominator[0]
+    return np.asarray(np.concatenate([numerator, denominator]) / denominator[0])
 
 
 def section_response(coefficients: Real, frequency: Real, rate: float) -> Complex:

@@ -5,6 +5,7 @@ Untouched branches are shared between the old and the new design.
 """
 
 import dataclasses
+from collections.abc import Hashable
 from typing import Any
 
 from pydantic import ValidationError
@@ -50,7 +51,8 @@ def _replaced(node: Any, path: Path, value: Any) -> Any:
 
 def facts_at(design: Design, path: Path) -> FieldFacts:
     """Declaration of the number at ``path``."""
-    facts = field_facts(type(value_at(design, path[:-1])), str(path[-1]))
+    model: Hashable = type(value_at(design, path[:-1]))
+    facts = field_facts(model, str(path[-1]))
     if facts is None:
         raise DesignError(f"{dotted(path)} is not a number.")
     return facts
@@ -73,7 +75,8 @@ def change_label(old: Design, new: Design, path: Path) -> str:
     before, after = value_at(old, path), value_at(new, path)
     if isinstance(name, int):
         return f"{type(after).__name__} changed"
-    facts = field_facts(type(owner), name)
+    model: Hashable = type(owner)
+    facts = field_facts(model, name)
     label = label_of(type(owner), name)
     if facts is None:
         return f"{label}: {_word(before)} → {_word(after)}"
