@@ -115,7 +115,7 @@ class MainWindow(QMainWindow):
         mark = QLabel()
         mark.setPixmap(QApplication.windowIcon().pixmap(24, 24))
         row.addWidget(mark)
-        row.addWidget(self._menus())
+        row.addWidget(self._menus(), 0, Qt.AlignmentFlag.AlignVCenter)
         row.addSpacing(16)
         self.project = label("", "project")
         self.saved = label("", "second")

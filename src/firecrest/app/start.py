@@ -53,7 +53,6 @@ def _has_display() -> bool:
 
 def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa: F821
     """The application with our fonts, icon and theme; the same one when it exists already."""
-    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
     from PySide6.QtCore import QSettings
     from PySide6.QtGui import QIcon, QPixmap
     from PySide6.QtWidgets import QApplication

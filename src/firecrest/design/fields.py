@@ -103,9 +103,13 @@ class FieldFacts:
             raise DesignError(f"{self.label} can be {self.range_text(unit)}.")
 
 
-@cache
 def field_facts(model: Any, name: str) -> FieldFacts | None:
     """Declaration of the number ``name`` of ``model``; None when it is not a number."""
+    return _field_facts(model, name)
+
+
+@cache
+def _field_facts(model: Any, name: str) -> FieldFacts | None:
     info: FieldInfo = vars(model)["__pydantic_fields__"][name]
     extra = info.json_schema_extra
     if not isinstance(extra, dict) or "quantity" not in extra:

@@ -101,7 +101,6 @@ def style_sheet(t: Theme) -> str:
     return f"""
 * {{ font-family: "{TEXT_FAMILY}"; font-size: 12px; color: {t["ink"]}; }}
 QMainWindow, QDialog, QMessageBox {{ background: {t["paper"]}; }}
-QGraphicsView {{ background: {t["sheet"]}; border: none; }}
 QToolTip {{ background: {t["ambert"]}; color: {t["ink"]}; border: 1px solid {t["rule2"]};
     padding: 4px; }}
 #menuLine {{ background: {t["paper"]}; border-bottom: 1px solid {t["rule"]}; }}
@@ -151,8 +150,8 @@ QToolButton {{ background: {t["card"]}; border: 1px solid {t["rule2"]}; border-r
     padding: 2px 6px; }}
 QToolButton:focus {{ padding: 1px 5px; }}
 QToolButton::menu-indicator {{ image: none; }}
-QMenuBar {{ background: transparent; font-size: 13px; min-height: 30px; max-height: 30px; }}
-QMenuBar::item {{ padding: 6px 8px; background: transparent; }}
+QMenuBar {{ background: transparent; font-size: 13px; }}
+QMenuBar::item {{ padding: 5px 8px; background: transparent; }}
 QMenuBar::item:selected {{ background: {t["olivet"]}; border-radius: 3px; }}
 QMenu {{ background: {t["sheet"]}; border: 1px solid {t["rule2"]}; padding: 4px; }}
 QMenu::item {{ padding: 5px 24px 5px 20px; }}

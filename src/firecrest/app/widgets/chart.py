@@ -185,6 +185,7 @@ class Chart(pg.PlotWidget):
             self._scale(self.content)
 
     def _dress(self) -> None:
+        self.setBackground(colour("sheet"))
         for name in ("left", "bottom"):
             axis = self.getPlotItem().getAxis(name)
             axis.setPen(QPen(colour("rule"), 1))

@@ -61,16 +61,21 @@ def programme_draw(outputs: Sequence[Output], r_out: float, weights: Real, sine:
     amperes = sum(o.count * rms(o.current, weights) for o in outputs)
     return Draw(
         tuple(rms(swing, weights) for swing in held.swing),
-        held.peak_power @ weights,
-        held.mean_power @ weights,
+        mean_of(held.peak_power, weights),
+        mean_of(held.mean_power, weights),
         np.asarray(amperes),
         SINE_AVERAGE if sine else PROGRAMME_AVERAGE,
     )
 
 
 def rms(quantity: Complex | Real, weights: Real) -> Real:
-    """Long-term rms sqrt(integral S |X|^2) per volt of input."""
-    return np.asarray(np.sqrt(np.abs(quantity) ** 2 @ weights))
+    """Long-term rms sqrt(integral S |X|^2) per volt of input, shape (..., 1)."""
+    return np.asarray(np.sqrt(mean_of(np.abs(quantity) ** 2, weights)))
+
+
+def mean_of(quantity: Real, weights: Real) -> Real:
+    """Spectral mean of a power-like ``quantity`` (..., F); shape (..., 1)."""
+    return np.asarray((quantity @ weights)[..., None])
 
 
 PEAK = sqrt(2.0)

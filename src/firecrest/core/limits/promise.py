@@ -218,6 +218,9 @@ def _high_pass(notes: Real, margin: Real, corner: float) -> float | None:
     return needed if needed <= corner else None
 
 
+Volts = dict[tuple[str, str], Real]
+
+
 def programme_level(
     transfers: Transfers,
     ratings: Ratings,
@@ -226,23 +229,52 @@ def programme_level(
     programme: Programme,
     weights: Real,
 ) -> ProgrammeLevel:
-    """Highest long-term rms whose peaks, bursts and mean stay within every limit.
+    """Highest long-term rms of one design; see ``programme_volts``."""
+    volts = programme_volts(transfers, ratings, amplifier, source, programme, weights)
+    return highest_level(
+        {key: float(v[0]) for key, v in volts.items()}, unit_level(transfers, weights)
+    )
+
+
+def unit_level(transfers: Transfers, weights: Real) -> float:
+    """Long-term level in dB of programme of 1 V rms at the input."""
+    return float(decibel(rms(transfers.pressure, weights)[0] / REFERENCE_PRESSURE))
+
+
+def highest_level(volts: Mapping[tuple[str, str], float], unit: float) -> ProgrammeLevel:
+    """The smallest of the volts each limit allows, as a level."""
+    by_limit: dict[str, float] = {}
+    for (name, _), v in volts.items():
+        by_limit[name] = min(unit + float(decibel(v)), by_limit.get(name, np.inf))
+    name, code = min(volts, key=lambda key: volts[key])
+    return ProgrammeLevel(by_limit[name], name, code, by_limit, unit)
+
+
+def programme_volts(
+    transfers: Transfers,
+    ratings: Ratings,
+    amplifier: AmplifierModel,
+    source: Source,
+    programme: Programme,
+    weights: Real,
+) -> Volts:
+    """V rms of programme that each limit allows, by (name, code); arrays of shape (..., 1).
 
     Each limit is met by the quantity's own spectral rms times the programme's crest (instant),
     burst (source currents) or 1 (long-term): one common crest, an approximation.
     """
     draw = programme_draw(transfers.outputs, amplifier.r_out, weights, programme.kind == "sine")
     crest, burst = 10 ** (programme.crest / 20), 10 ** (programme.burst / 20)
-    volts: dict[tuple[str, str], float] = {}
+    volts: Volts = {}
 
-    def note(name: str, code: str, value: Real | float) -> None:
-        volts[name, code] = min(float(value), volts.get((name, code), np.inf))
+    def note(name: str, code: str, value: Real) -> None:
+        volts[name, code] = np.minimum(value, volts.get((name, code), np.inf))
 
     swing, pack = swing_limit(draw, amplifier, source)
-    note("swing", "P" if pack else "V", swing * PEAK / crest)
+    note("swing", "V", np.where(pack, np.inf, swing) * PEAK / crest)
+    note("swing", "P", np.where(pack, swing, np.inf) * PEAK / crest)
     for name, value in current_limits(draw, amplifier, source).items():
-        scale = PEAK / crest if name == "collapse" else 1 / burst
-        note(name, "P", value * scale)
+        note(name, "P", value * (PEAK / crest if name == "collapse" else 1 / burst))
     if source.continuous is not None:
         rating = average_current_limit(draw, amplifier, source, source.continuous)
         note("supply rating", "P", rating)
@@ -251,15 +283,10 @@ def programme_level(
         note("amplifier current", "A", amplifier.current_limit / crest / current)
     _motion(transfers, ratings, weights, crest, note)
     _signals(transfers, ratings, weights, crest, note)
-    unit = float(decibel(rms(transfers.pressure, weights) / REFERENCE_PRESSURE))
-    by_limit: dict[str, float] = {}
-    for (name, _), v in volts.items():
-        by_limit[name] = unit + float(decibel(v))
-    name, code = min(volts, key=lambda key: volts[key])
-    return ProgrammeLevel(by_limit[name], name, code, by_limit, unit)
+    return volts
 
 
-Note = Callable[[str, str, Real | float], None]
+Note = Callable[[str, str, Real], None]
 
 
 def _motion(
@@ -289,7 +316,7 @@ def _signals(
         transfers.blocks, transfers.outputs, ratings.limiter, strict=True
     ):
         if ratings.full_scale is not None:
-            loudest = max(float(rms(row, weights)) for row in rows)
+            loudest = np.max(rms(rows, weights), axis=-2)
             note("full scale", "L", ratings.full_scale / crest / loudest)
         if threshold is not None:
             note("limiter", "L", threshold / crest / rms(output.voltage, weights))

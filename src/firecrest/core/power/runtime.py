@@ -44,8 +44,8 @@ def _demand(
     draw: Draw, drive: float, amplifier: AmplifierModel, other: float, converter: Converter | None
 ) -> _Demand:
     """At ``drive`` volts rms of input; a converter turns all of it into power."""
-    losses = amplifier.idle_current + amplifier.loss * draw.average * float(draw.amperes) * drive
-    power = float(draw.mean_power) * drive**2
+    losses = amplifier.idle_current + amplifier.loss * draw.average * float(draw.amperes[0]) * drive
+    power = float(draw.mean_power[0]) * drive**2
     if converter is None:
         return _Demand(power + other, losses)
     taken = (power + converter.output_voltage * losses) / converter.efficiency
@@ -147,7 +147,7 @@ def _shares(
     """Where the mean power goes at half charge, in W; the parts add up to ``total``."""
     half = np.array([0.5])
     voltage, current = (float(x[0]) for x in _bus(pack, half, demand))
-    audio = float(draw.mean_power) * drive**2
+    audio = float(draw.mean_power[0]) * drive**2
     drawn = voltage * current
     wires = current**2 * float(pack.resistance(half)[0])
     idle = max(drawn - audio - other, 0.0)

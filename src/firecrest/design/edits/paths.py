@@ -5,7 +5,6 @@ Untouched branches are shared between the old and the new design.
 """
 
 import dataclasses
-from collections.abc import Hashable
 from typing import Any
 
 from pydantic import ValidationError
@@ -51,8 +50,7 @@ def _replaced(node: Any, path: Path, value: Any) -> Any:
 
 def facts_at(design: Design, path: Path) -> FieldFacts:
     """Declaration of the number at ``path``."""
-    model: Hashable = type(value_at(design, path[:-1]))
-    facts = field_facts(model, str(path[-1]))
+    facts = field_facts(type(value_at(design, path[:-1])), str(path[-1]))
     if facts is None:
         raise DesignError(f"{dotted(path)} is not a number.")
     return facts
@@ -75,8 +73,7 @@ def change_label(old: Design, new: Design, path: Path) -> str:
     before, after = value_at(old, path), value_at(new, path)
     if isinstance(name, int):
         return f"{type(after).__name__} changed"
-    model: Hashable = type(owner)
-    facts = field_facts(model, name)
+    facts = field_facts(type(owner), name)
     label = label_of(type(owner), name)
     if facts is None:
         return f"{label}: {_word(before)} → {_word(after)}"
