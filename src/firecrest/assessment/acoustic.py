@@ -38,13 +38,13 @@ SQRT2 = float(np.sqrt(2.0))
 
 
 def _edit_grid() -> Real:
-    grid = np.concatenate([np.geomspace(10, 1000, 240), np.geomspace(1000, 20000, 61)[1:]])
+    grid = np.concatenate([np.geomspace(10, 1000, 241), np.geomspace(1000, 20000, 61)[1:]])
     grid.flags.writeable = False
     return grid
 
 
 EDIT_GRID = _edit_grid()
-"""240 points from 10 Hz to 1 kHz and 60 to 20 kHz: every assessment is made on these."""
+"""241 points from 10 Hz to 1 kHz (120 a decade) and 60 more to 20 kHz: every assessment is made on these."""
 
 
 def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:

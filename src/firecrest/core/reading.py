@@ -17,7 +17,7 @@ _NUMBER = r"\d+(?:\.\d*)?(?:[eE][-+]?\d+)?|\.\d+"
 _TOKEN = re.compile(
     rf"\s*(?:(?P<mixed>\d+\s+\d+\s*/\s*\d+)|(?P<multiple>\d+[kKMR]\d+)"
     rf"|(?P<number>{_NUMBER})|(?P<sign>[-+*/()])"
-    r"|(?P<unit>[A-Za-zµμΩ°%€\"'″²³·^]+(?:[/·][A-Za-zµμ²³^]+\d?|[23])?))"
+    r"|(?P<unit>[A-Za-zµμΩ°%€\"'″²³·^]+(?:[/·][A-Za-zµμ²³^]+\d?|(?<=[A-Za-z])[23](?!\d))?))"
 )
 _MULTIPLES = {"k": 1e3, "K": 1e3, "M": 1e6, "R": 1.0}
 LONGEST = 80
@@ -139,7 +139,7 @@ class _Reader:
         term = self._factor()
         while sign := self._take("*", "/"):
             other = self._factor()
-            if other.unit is not None and (term.unit is not None or sign == "/"):
+            if other.unit is not None and term.unit is not None:
                 raise ValueError("two units multiplied")
             value = term.value * other.value if sign == "*" else term.value / other.value
             term = _Term(value, term.unit or other.unit)

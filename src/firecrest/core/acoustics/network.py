@@ -95,9 +95,16 @@ class Radiator:
     opens_to: int = OUTSIDE
 
     def admittance(self, omega: Real) -> Complex:
-        """Of all ``count`` together, m3/(Pa s)."""
-        reactance = omega * self.mass - 1.0 / (omega * self.compliance)
-        return self.count * self.area**2 / (self.resistance + 1j * reactance)
+        """Of all ``count`` together, m3/(Pa s).
+
+        A lossless radiator exactly at its resonance would short the chamber: its impedance is
+        kept above 1e-9 of its mass reactance, so that the answer stays finite.
+        """
+        inertia = omega * self.mass
+        impedance = self.resistance + 1j * (inertia - 1.0 / (omega * self.compliance))
+        least = 1e-9 * inertia
+        impedance = np.where(np.abs(impedance) < least, least, impedance)
+        return np.asarray(self.count * self.area**2 / impedance)
 
 
 @dataclass(frozen=True)
@@ -159,27 +166,26 @@ def _pressures(network: Network, omega: Real) -> tuple[Complex, ...]:
     count = len(network.chambers)
     diagonal: list[Complex] = [chamber.admittance(omega) for chamber in network.chambers]
     coupling: dict[tuple[int, int], Complex] = {}
-    source: list[Complex | float] = [0.0] * count
+    flows: list[tuple[int, int, float, Complex]] = []
     for group in network.drivers:
         mobility = group.mobility(omega)
         flow = group.count * group.constants.s_d * mobility
         _join(diagonal, coupling, group.rear, group.front, flow * group.constants.s_d)
-        injected = _on_channel(network, group.channel, flow * group.force(omega))
-        for node, sign in ((group.rear, -1.0), (group.front, 1.0)):
-            if node != OUTSIDE:
-                source[node] = source[node] + sign * injected
+        injected = flow * group.force(omega)
+        flows += [(group.rear, group.channel, -1.0, injected)]
+        flows += [(group.front, group.channel, 1.0, injected)]
     for element in network.openings:
         _join(diagonal, coupling, element.chamber, element.opens_to, element.admittance(omega))
+    shape = np.broadcast_shapes(
+        *(d.shape for d in (*diagonal, *coupling.values())), *(f.shape for *_, f in flows)
+    )
+    source = np.zeros((count, network.channels, *shape), dtype=np.complex128)
+    for node, channel, sign, injected in flows:
+        if node != OUTSIDE:
+            source[node, channel] += sign * injected
     if count == 1:
         return (np.asarray(source[0] / diagonal[0]),)
-    return _solve_nodes(diagonal, coupling, source, network.channels)
-
-
-def _on_channel(network: Network, channel: int, value: Complex) -> Complex:
-    """``value`` in its channel's place of a (channels, ..., F) array, zero elsewhere."""
-    placed = np.zeros((network.channels, *value.shape), dtype=np.complex128)
-    placed[channel] = value
-    return placed
+    return _solve_nodes(diagonal, coupling, source)
 
 
 def _join(
@@ -199,26 +205,16 @@ def _join(
 
 
 def _solve_nodes(
-    diagonal: list[Complex],
-    coupling: dict[tuple[int, int], Complex],
-    source: list[Complex | float],
-    channels: int,
+    diagonal: list[Complex], coupling: dict[tuple[int, int], Complex], source: Complex
 ) -> tuple[Complex, ...]:
-    """Batched solution for two and more chambers."""
+    """Batched solution for two and more chambers; ``source`` is (nodes, channels, ..., F)."""
     count = len(diagonal)
-    shape = np.broadcast_shapes(
-        *(d.shape for d in diagonal),
-        *(c.shape for c in coupling.values()),
-        *(s.shape[1:] for s in source if isinstance(s, np.ndarray)),
-    )
-    matrix = np.zeros((*shape, count, count), dtype=np.complex128)
-    right = np.zeros((*shape, count, channels), dtype=np.complex128)
+    matrix = np.zeros((*source.shape[2:], count, count), dtype=np.complex128)
     for node in range(count):
         matrix[..., node, node] = diagonal[node]
-        right[..., node, :] = np.moveaxis(np.broadcast_to(source[node], (channels, *shape)), 0, -1)
     for (a, b), value in coupling.items():
         matrix[..., a, b] = matrix[..., b, a] = -value
-    answer = np.linalg.solve(matrix, right)
+    answer = np.linalg.solve(matrix, np.moveaxis(source, (0, 1), (-2, -1)))
     return tuple(np.moveaxis(answer[..., node, :], -1, 0) for node in range(count))
 
 

@@ -29,6 +29,19 @@ class Section:
         return np.asarray(top / np.polynomial.polynomial.polyval(s, self.denominator))
 
 
+def _butterworth_poles(order: int) -> Complex:
+    """Left half of 2n poles spread evenly on the unit circle."""
+    steps = np.arange(1, order + 1)
+    return np.asarray(np.exp(1j * np.pi * (2 * steps + order - 1) / (2 * order)))
+
+
+def _bessel_poles(order: int) -> Complex:
+    """Poles of the Bessel low-pass that is 3.01 dB down at 1 rad/s."""
+    from scipy.signal import bessel
+
+    return np.asarray(bessel(order, 1.0, analog=True, output="zpk", norm="mag")[1])
+
+
 @cache
 def low_pass_poles(family: str, order: int) -> tuple[tuple[float, float | None], ...]:
     """(scale, Q) of each section of a low-pass with its nominal corner at 1; Q None: first order.
@@ -38,13 +51,7 @@ def low_pass_poles(family: str, order: int) -> tuple[tuple[float, float | None],
     """
     if family == "linkwitz_riley":
         return low_pass_poles("butterworth", order // 2) * 2
-    from scipy.signal import bessel, buttap
-
-    poles = (
-        buttap(order)[1]
-        if family == "butterworth"
-        else bessel(order, 1.0, analog=True, output="zpk", norm="mag")[1]
-    )
+    poles = _butterworth_poles(order) if family == "butterworth" else _bessel_poles(order)
     sections: list[tuple[float, float | None]] = []
     for pole in sorted(poles, key=lambda p: -abs(p.imag)):
         if pole.imag > 1e-9:

@@ -1,0 +1,80 @@
+"""Fixtures: the demo, and a window whose settings and journals live in a temporary folder."""
+
+import os
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from firecrest.files.demos import blank_design, read_demo
+
+
+@pytest.fixture(scope="session")
+def slipway():
+    return read_demo("slipway")
+
+
+@pytest.fixture(scope="session")
+def blank():
+    return blank_design()
+
+
+class Answers:
+    """Answers the window's questions by itself, and keeps what it was told."""
+
+    def __init__(self):
+        self.keep, self.restored = "drop", True
+        self.open_to = self.save_to = self.name = None
+        self.told = []
+
+    def keep_changes(self, _name):
+        return self.keep
+
+    def restore(self, _name):
+        return self.restored
+
+    def tell(self, title, text):
+        self.told.append((title, text))
+
+    def open_path(self, _folder):
+        return self.open_to
+
+    def save_path(self, _suggested):
+        return self.save_to
+
+    def new_name(self, _name):
+        return self.name
+
+
+@pytest.fixture
+def settings(tmp_path, monkeypatch):
+    """A fresh store of settings and journals."""
+    from PySide6.QtCore import QSettings
+
+    monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
+    QSettings.setPath(QSettings.Format.NativeFormat, QSettings.Scope.UserScope,
+                      str(tmp_path / "config"))
+    return tmp_path
+
+
+@pytest.fixture
+def make_window(qapp, qtbot, settings):
+    """Makes windows on a design; they are closed at the end."""
+    from firecrest.app import start
+
+    start.make_application()
+
+    def make(design):
+        window = start.make_window(design)
+        window.messages = Answers()
+        qtbot.addWidget(window)
+        window.show()
+        qtbot.waitExposed(window)
+        return window
+
+    return make
+
+
+@pytest.fixture
+def window(make_window, slipway):
+    return make_window(slipway)
