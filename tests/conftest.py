@@ -52,8 +52,9 @@ def settings(tmp_path, monkeypatch):
     from PySide6.QtCore import QSettings
 
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
-    QSettings.setPath(QSettings.Format.NativeFormat, QSettings.Scope.UserScope,
-                      str(tmp_path / "config"))
+    QSettings.setPath(
+        QSettings.Format.NativeFormat, QSettings.Scope.UserScope, str(tmp_path / "config")
+    )
     return tmp_path
 
 

@@ -16,9 +16,11 @@ def test_cold_air_is_denser_and_slower():
 @pytest.mark.parametrize("temperature", [250.0, 278.15, 293.15, 310.0])
 def test_stiffness_of_dry_air_depends_on_pressure_only(temperature):
     assert air_at(temperature, STANDARD_PRESSURE).stiffness == pytest.approx(
-        DATA_SHEET_AIR.stiffness, rel=1e-12)
+        DATA_SHEET_AIR.stiffness, rel=1e-12
+    )
     assert air_at(temperature, 80e3).stiffness == pytest.approx(
-        DATA_SHEET_AIR.stiffness * 80e3 / STANDARD_PRESSURE, rel=1e-12)
+        DATA_SHEET_AIR.stiffness * 80e3 / STANDARD_PRESSURE, rel=1e-12
+    )
 
 
 def test_humid_air_is_lighter_and_a_little_faster():

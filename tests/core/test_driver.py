@@ -24,14 +24,17 @@ def test_every_relation_holds_on_a_consistent_driver(relation):
     assert value == pytest.approx(FULL[relation.gives], rel=1e-9)
 
 
-@pytest.mark.parametrize("known", [
-    ("re", "sd", "fs", "qes", "qms", "vas"),
-    ("re", "sd", "fs", "qts", "qms", "vas"),
-    ("re", "sd", "fs", "qts", "qes", "mms"),
-    ("re", "sd", "bl", "mms", "cms", "rms"),
-    ("re", "sd", "bl", "fs", "qes", "qms"),
-    ("sd", "fs", "qes", "qms", "vas", "bl"),
-])
+@pytest.mark.parametrize(
+    "known",
+    [
+        ("re", "sd", "fs", "qes", "qms", "vas"),
+        ("re", "sd", "fs", "qts", "qms", "vas"),
+        ("re", "sd", "fs", "qts", "qes", "mms"),
+        ("re", "sd", "bl", "mms", "cms", "rms"),
+        ("re", "sd", "bl", "fs", "qes", "qms"),
+        ("sd", "fs", "qes", "qms", "vas", "bl"),
+    ],
+)
 def test_any_sufficient_set_gives_the_same_driver(known):
     result = derive({k: FULL[k] for k in known})
     assert result.missing == ()

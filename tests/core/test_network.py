@@ -26,10 +26,20 @@ STIFFNESS = 1.204 * 343.2**2
 
 
 def driver(le=0.0003, l2=0.001, r2=4.0, **changes):
-    figures = derive({"re": 3.4, "sd": 0.0133, "fs": 46.0, "qes": 0.44, "qms": 4.0, "vas": 0.011,
-                      **changes}).figures
-    return DriverConstants(figures["re"], le, l2, r2, figures["sd"], figures["bl"],
-                           figures["mms"], figures["cms"], figures["rms"])
+    figures = derive(
+        {"re": 3.4, "sd": 0.0133, "fs": 46.0, "qes": 0.44, "qms": 4.0, "vas": 0.011, **changes}
+    ).figures
+    return DriverConstants(
+        figures["re"],
+        le,
+        l2,
+        r2,
+        figures["sd"],
+        figures["bl"],
+        figures["mms"],
+        figures["cms"],
+        figures["rms"],
+    )
 
 
 def air(litres, leak=2e-6, absorption=300.0):
@@ -41,8 +51,9 @@ RADIATOR = Radiator(mass=0.09, compliance=7e-4, resistance=0.9, area=0.0136, cha
 SEALED = Network((air(12),), (DriverGroup(driver(), 0),))
 VENTED = replace(SEALED, ports=(PORT,))
 PASSIVE = replace(SEALED, radiators=(RADIATOR,))
-BANDPASS = Network((air(12), air(9)), (DriverGroup(driver(), 0, 1),),
-                   ports=(replace(PORT, chamber=1),))
+BANDPASS = Network(
+    (air(12), air(9)), (DriverGroup(driver(), 0, 1),), ports=(replace(PORT, chamber=1),)
+)
 SHARED = Network(
     (air(12), air(8), air(5)),
     (DriverGroup(driver(), 0), DriverGroup(driver(fs=80.0), 1, OUTSIDE, 1, 2, 1, 2)),
@@ -50,8 +61,13 @@ SHARED = Network(
     radiators=(replace(RADIATOR, chamber=2),),
     channels=2,
 )
-ALL = {"sealed": SEALED, "vented": VENTED, "radiator": PASSIVE, "bandpass": BANDPASS,
-       "three chambers": SHARED}
+ALL = {
+    "sealed": SEALED,
+    "vented": VENTED,
+    "radiator": PASSIVE,
+    "bandpass": BANDPASS,
+    "three chambers": SHARED,
+}
 
 
 @pytest.mark.parametrize("name", ALL)
@@ -77,9 +93,12 @@ def test_electrical_input_is_the_sum_of_all_dissipation(name):
 
 def test_reciprocity_between_two_channels():
     """Current induced in channel 2 by a volt in 1 equals that in 1 by a volt in 2."""
-    network = Network((air(12), air(8)), (DriverGroup(driver(), 0),
-                                          DriverGroup(driver(fs=70.0, sd=0.02), 1, channel=1)),
-                      ports=(replace(PORT, opens_to=1),), channels=2)
+    network = Network(
+        (air(12), air(8)),
+        (DriverGroup(driver(), 0), DriverGroup(driver(fs=70.0, sd=0.02), 1, channel=1)),
+        ports=(replace(PORT, opens_to=1),),
+        channels=2,
+    )
     s = solve(network, F)
     np.testing.assert_allclose(s.current[1][0], s.current[0][1], rtol=1e-9)
 
@@ -121,15 +140,19 @@ def test_radiator_notch_lies_at_its_own_resonance():
 
 def test_vented_slope_below_tuning_is_24_db_per_octave():
     low = np.array([3.0, 6.0])
-    lossless = Network((air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),),
-                       ports=(replace(PORT, resistance=0.0),))
+    lossless = Network(
+        (air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),), ports=(replace(PORT, resistance=0.0),)
+    )
     p = np.abs(low * solve(lossless, low).radiated[0])
     assert 20 * np.log10(p[1] / p[0]) == pytest.approx(24.1, abs=0.8)
 
 
 def test_two_drivers_in_twice_the_air_give_6_db_more():
-    double = Network((air(24, 4e-6, 150.0),), (DriverGroup(driver(), 0, in_parallel=2),),
-                     radiators=(replace(RADIATOR, count=4),))
+    double = Network(
+        (air(24, 4e-6, 150.0),),
+        (DriverGroup(driver(), 0, in_parallel=2),),
+        radiators=(replace(RADIATOR, count=4),),
+    )
     ratio = solve(double, F).radiated / solve(PASSIVE, F).radiated
     np.testing.assert_allclose(ratio, 2.0, rtol=1e-9)
 
@@ -139,8 +162,9 @@ def test_series_and_parallel():
     series = replace(SEALED, drivers=(DriverGroup(driver(), 0, in_series=2),))
     a, b = solve(parallel, F), solve(series, F)
     np.testing.assert_allclose(a.radiated, 2 * b.radiated, rtol=1e-9)
-    np.testing.assert_allclose(output_impedance(series, b, 0), 4 * output_impedance(parallel, a, 0),
-                               rtol=1e-9)
+    np.testing.assert_allclose(
+        output_impedance(series, b, 0), 4 * output_impedance(parallel, a, 0), rtol=1e-9
+    )
 
 
 def test_outputs_share_the_box_but_not_the_wire():
@@ -148,8 +172,9 @@ def test_outputs_share_the_box_but_not_the_wire():
     parallel = replace(SEALED, drivers=(DriverGroup(driver(), 0, in_parallel=2),))
     a, b = solve(two, F), solve(parallel, F)
     np.testing.assert_allclose(a.radiated, b.radiated, rtol=1e-12)
-    np.testing.assert_allclose(2 * output_current(two, a.current, 0),
-                               output_current(parallel, b.current, 0), rtol=1e-12)
+    np.testing.assert_allclose(
+        2 * output_current(two, a.current, 0), output_current(parallel, b.current, 0), rtol=1e-12
+    )
 
 
 def test_a_large_chamber_coupled_to_nothing_is_free_air():
@@ -167,8 +192,11 @@ def test_only_ports_radiate_from_a_bandpass_box():
 
 
 def test_two_chambers_joined_by_a_wide_hole_are_one():
-    split = Network((air(7, 0.0, 0.0), air(5, 0.0, 0.0)), (DriverGroup(driver(), 0),),
-                    ports=(Port(1e-6, 0.01, 0, opens_to=1),))
+    split = Network(
+        (air(7, 0.0, 0.0), air(5, 0.0, 0.0)),
+        (DriverGroup(driver(), 0),),
+        ports=(Port(1e-6, 0.01, 0, opens_to=1),),
+    )
     whole = Network((air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),))
     np.testing.assert_allclose(solve(split, F).radiated, solve(whole, F).radiated, rtol=1e-5)
 
@@ -184,11 +212,19 @@ def test_a_batch_equals_its_designs_one_by_one():
 
 
 @settings(deadline=None, max_examples=60)
-@given(st.floats(0.3, 200), st.floats(0, 1e-4), st.floats(0, 1e5), st.floats(1, 1e5),
-       st.floats(0, 1e4), st.floats(0.001, 2), st.floats(1e-5, 1e-2))
+@given(
+    st.floats(0.3, 200),
+    st.floats(0, 1e-4),
+    st.floats(0, 1e5),
+    st.floats(1, 1e5),
+    st.floats(0, 1e4),
+    st.floats(0.001, 2),
+    st.floats(1e-5, 1e-2),
+)
 def test_every_valid_box_has_a_finite_answer(litres, leak, absorption, mass, loss, moving, soft):
     network = Network(
-        (air(litres, leak, absorption),), (DriverGroup(driver(le=0.0, l2=0.0, r2=0.0), 0),),
+        (air(litres, leak, absorption),),
+        (DriverGroup(driver(le=0.0, l2=0.0, r2=0.0), 0),),
         ports=(Port(mass, 0.002, 0, loss),),
         radiators=(Radiator(moving, soft, 0.0, 0.0136, 0),),
     )

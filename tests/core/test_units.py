@@ -4,15 +4,39 @@ from firecrest.core.reading import units_library
 from firecrest.core.units import QUANTITIES, decimals_for, figure, from_si, shown, to_si
 
 PINT_NAMES = {
-    "mm": "millimeter", "in": "inch", "ft": "foot", "cm²": "cm**2", "mm²": "mm**2", "m²": "m**2",
-    "sq in": "inch**2", "L": "liter", "cm³": "cm**3", "m³": "m**3", "cu ft": "foot**3",
-    "cu in": "inch**3", "Ω": "ohm", "mΩ": "milliohm", "µH": "microhenry", "T·m": "tesla*meter",
-    "µm/N": "micrometer/newton", "kPa·s/m³": "kPa*s/m**3", "Pa·s/m³": "Pa*s/m**3",
-    "ft/s": "foot/second", "kg/m³": "kg/m**3", "g/cm³": "g/cm**3", "Ah": "ampere_hour",
-    "mAh": "milliampere_hour", "h": "hour", "°": "degree",
+    "mm": "millimeter",
+    "in": "inch",
+    "ft": "foot",
+    "cm²": "cm**2",
+    "mm²": "mm**2",
+    "m²": "m**2",
+    "sq in": "inch**2",
+    "L": "liter",
+    "cm³": "cm**3",
+    "m³": "m**3",
+    "cu ft": "foot**3",
+    "cu in": "inch**3",
+    "Ω": "ohm",
+    "mΩ": "milliohm",
+    "µH": "microhenry",
+    "T·m": "tesla*meter",
+    "µm/N": "micrometer/newton",
+    "kPa·s/m³": "kPa*s/m**3",
+    "Pa·s/m³": "Pa*s/m**3",
+    "ft/s": "foot/second",
+    "kg/m³": "kg/m**3",
+    "g/cm³": "g/cm**3",
+    "Ah": "ampere_hour",
+    "mAh": "milliampere_hour",
+    "h": "hour",
+    "°": "degree",
 }
-MEASURED = [(q.name, u.label) for q in QUANTITIES.values() for u in q.units
-            if q.pint not in ("dimensionless", "kelvin", "1/meter**2")]
+MEASURED = [
+    (q.name, u.label)
+    for q in QUANTITIES.values()
+    for u in q.units
+    if q.pint not in ("dimensionless", "kelvin", "1/meter**2")
+]
 
 
 @pytest.mark.parametrize(("quantity", "unit"), MEASURED)
@@ -33,10 +57,16 @@ def test_temperatures_have_offsets():
     assert to_si(68, "temperature", "°F") == pytest.approx(293.15)
 
 
-@pytest.mark.parametrize(("value", "digits", "text"), [
-    (-1.84, 1, "−1.8"), (-0.04, 1, "0.0"), (2.0, 0, "2"), (float("nan"), 1, "–"),
-    (float("inf"), 1, "–"),
-])
+@pytest.mark.parametrize(
+    ("value", "digits", "text"),
+    [
+        (-1.84, 1, "−1.8"),
+        (-0.04, 1, "0.0"),
+        (2.0, 0, "2"),
+        (float("nan"), 1, "–"),
+        (float("inf"), 1, "–"),
+    ],
+)
 def test_figures_have_a_true_minus_and_no_minus_zero(value, digits, text):
     assert figure(value, digits) == text
 

@@ -46,9 +46,18 @@ def expected_system(name: str) -> dict:
 
 def driver_part(d: dict) -> DriverPart:
     return DriverPart(
-        name=d.get("label", "Alder"), re=d["Re"], le=d["Le"], l2=d["L2"], r2=d["R2"],
-        fs=float(d["Fs"]), qes=d["Qes"], qms=d["Qms"], vas=d["Vas"], sd=d["Sd"],
-        xmax=d["Xmax"], pe=float(d["Pe"]),
+        name=d.get("label", "Alder"),
+        re=d["Re"],
+        le=d["Le"],
+        l2=d["L2"],
+        r2=d["R2"],
+        fs=float(d["Fs"]),
+        qes=d["Qes"],
+        qms=d["Qms"],
+        vas=d["Vas"],
+        sd=d["Sd"],
+        xmax=d["Xmax"],
+        pe=float(d["Pe"]),
     )
 
 
@@ -65,19 +74,22 @@ def filters(rows: list[dict]) -> tuple:
         elif kind in ("lowpass_linkwitz_riley", "lr4_lowpass"):
             made.append(LowPass(kind="low_pass", frequency=f, family="linkwitz_riley", order=4))
         elif kind == "low_shelf":
-            made.append(LowShelf(kind="low_shelf", frequency=f, gain=float(row["gain_db"]),
-                                 q=row["Q"]))
+            made.append(
+                LowShelf(kind="low_shelf", frequency=f, gain=float(row["gain_db"]), q=row["Q"])
+            )
         elif kind in ("parametric", "peq"):
-            made.append(Parametric(kind="parametric", frequency=f, gain=float(row["gain_db"]),
-                                   q=row["Q"]))
+            made.append(
+                Parametric(kind="parametric", frequency=f, gain=float(row["gain_db"]), q=row["Q"])
+            )
     return tuple(made)
 
 
 def any_power(channels: int = 1) -> Power:
     """A mains amplifier that is of no interest to the case."""
     return Power(
-        amplifier=Amplifier(name="Sedge", claims=(Claim(power=100.0, load=4.0),),
-                            channels=channels, own_mains=True),
+        amplifier=Amplifier(
+            name="Sedge", claims=(Claim(power=100.0, load=4.0),), channels=channels, own_mains=True
+        ),
         dsp=DspBoard(name="Teal"),
         source=Mains(kind="mains"),
     )
@@ -92,7 +104,8 @@ def case_design(name: str) -> Design:
     ports = [p for n, b in (("rear", rear), ("front", front)) if b for p in _port(n, b, case)]
     radiators = [_radiators(rear["prs"])] if rear["prs"] else []
     group = DriverGroup(
-        driver=driver_part(case["driver"]), chamber="rear",
+        driver=driver_part(case["driver"]),
+        chamber="rear",
         front="front" if front else "outside",
         in_series=count if wiring == "series" else 1,
         in_parallel=count if wiring == "parallel" else 1,
@@ -103,8 +116,13 @@ def case_design(name: str) -> Design:
             listening=Listening(distance=1.0),
             conditions=Conditions(temperature=273.15 + case["air"]["T_C"]),
         ),
-        box=Box(case=case_of(0.5), chambers=tuple(chambers), groups=(group,),
-                radiators=tuple(radiators), ports=tuple(ports)),
+        box=Box(
+            case=case_of(0.5),
+            chambers=tuple(chambers),
+            groups=(group,),
+            radiators=tuple(radiators),
+            ports=tuple(ports),
+        ),
         power=any_power(),
         voice=Voice(channels=(Channel(),)),
     )
@@ -112,7 +130,11 @@ def case_design(name: str) -> Design:
 
 def _chamber(name: str, box: dict) -> Chamber:
     return Chamber(
-        name=name, share=0.5, stated_volume=box["V"], leak_q=None, leak_resistance=box["R_leak"],
+        name=name,
+        share=0.5,
+        stated_volume=box["V"],
+        leak_q=None,
+        leak_resistance=box["R_leak"],
         absorption_q=float(box["Qa"]) if box["Qa"] else None,
     )
 
@@ -121,19 +143,35 @@ def _port(name: str, box: dict, case: dict) -> list[Port]:
     port = box["ports"]
     if not port:
         return []
-    return [Port(
-        diameter=port["diameter"], length=port["L_phys"], count=port["count"],
-        end_correction=port["end_correction_total"], chamber=name,
-        speed_limit=case["port_velocity_limit_peak"],
-        loss_q=float(port["Qp"]) if port["Qp"] else None,
-    )]
+    return [
+        Port(
+            diameter=port["diameter"],
+            length=port["L_phys"],
+            count=port["count"],
+            end_correction=port["end_correction_total"],
+            chamber=name,
+            speed_limit=case["port_velocity_limit_peak"],
+            loss_q=float(port["Qp"]) if port["Qp"] else None,
+        )
+    ]
 
 
 def _radiators(p: dict, count: int | None = None) -> RadiatorSet:
-    part = RadiatorPart(name=p.get("label", "Rowan"), sd=p["Sd"], mmp=p["Mmp_bare"], cmp=p["Cmp"],
-                        rmp=p["Rmp"], xmax=p["Xmax"])
-    return RadiatorSet(radiator=part, count=count or p["count"], added_mass=p["M_added"],
-                       horizontal=p.get("horizontal", False), chamber="rear")
+    part = RadiatorPart(
+        name=p.get("label", "Rowan"),
+        sd=p["Sd"],
+        mmp=p["Mmp_bare"],
+        cmp=p["Cmp"],
+        rmp=p["Rmp"],
+        xmax=p["Xmax"],
+    )
+    return RadiatorSet(
+        radiator=part,
+        count=count or p["count"],
+        added_mass=p["M_added"],
+        horizontal=p.get("horizontal", False),
+        chamber="rear",
+    )
 
 
 def system_design(name: str) -> Design:
@@ -143,9 +181,17 @@ def system_design(name: str) -> Design:
     ports = ()
     if box["ports"]:
         p = box["ports"]
-        ports = (Port(diameter=p["diameter"], length=p["L"], count=p["count"], chamber="rear",
-                      mounting="one_flanged", speed_limit=p["v_limit"],
-                      loss_q=float(p["QP"]) if p["QP"] else None),)
+        ports = (
+            Port(
+                diameter=p["diameter"],
+                length=p["L"],
+                count=p["count"],
+                chamber="rear",
+                mounting="one_flanged",
+                speed_limit=p["v_limit"],
+                loss_q=float(p["QP"]) if p["QP"] else None,
+            ),
+        )
     outputs = array["count"] // array["per_channel"]
     voice = filters(s["voice"])
     return Design(
@@ -153,17 +199,30 @@ def system_design(name: str) -> Design:
         brief=Brief(
             loudness=LoudnessPromise(level=float(brief["L_target"])),
             bass=BassPromise(frequency=float(brief["f_target"]), drop=brief["X"]),
-            runtime=RuntimePromise(duration=3600.0 * (brief["hours"] or 1),
-                                   importance="must" if brief["hours"] else "open"),
+            runtime=RuntimePromise(
+                duration=3600.0 * (brief["hours"] or 1),
+                importance="must" if brief["hours"] else "open",
+            ),
             listening=Listening(distance=float(brief["distance"]), material=brief["programme"]),
             conditions=Conditions(charge=brief["charge"]),
         ),
         box=Box(
             case=case_of(box["longest_inner"]),
-            chambers=(Chamber(name="rear", stated_volume=box["V_eff"], leak_q=float(box["QL"]),
-                              absorption_q=float(box["QA"]) if box["QA"] else None),),
-            groups=(DriverGroup(driver=driver_part(s["driver"]), chamber="rear",
-                                in_parallel=array["per_channel"]),),
+            chambers=(
+                Chamber(
+                    name="rear",
+                    stated_volume=box["V_eff"],
+                    leak_q=float(box["QL"]),
+                    absorption_q=float(box["QA"]) if box["QA"] else None,
+                ),
+            ),
+            groups=(
+                DriverGroup(
+                    driver=driver_part(s["driver"]),
+                    chamber="rear",
+                    in_parallel=array["per_channel"],
+                ),
+            ),
             radiators=(_radiators(box["radiators"]),) if box["radiators"] else (),
             ports=ports,
         ),
@@ -176,17 +235,29 @@ def _power(s: dict) -> Power:
     a = s["amplifier"]
     amplifier = Amplifier(
         name="Sedge",
-        claims=tuple(Claim(power=float(c["P"]), load=float(c["R"]),
-                           supply=float(c["supply"]) if c["supply"] else None, thd=c["thd"])
-                     for c in a["claims"]),
-        channels=a["channels"], bridged=a["bridge"], own_mains=s["supply"]["kind"] == "mains",
-        gain=s["dsp"]["amp_gain_db"], current_limit=a["I_limit"], idle_current=a["I_idle"],
+        claims=tuple(
+            Claim(
+                power=float(c["P"]),
+                load=float(c["R"]),
+                supply=float(c["supply"]) if c["supply"] else None,
+                thd=c["thd"],
+            )
+            for c in a["claims"]
+        ),
+        channels=a["channels"],
+        bridged=a["bridge"],
+        own_mains=s["supply"]["kind"] == "mains",
+        gain=s["dsp"]["amp_gain_db"],
+        current_limit=a["I_limit"],
+        idle_current=a["I_idle"],
         efficiency=Efficiency(value=a["efficiency"]["eta"], claim=a["efficiency"]["claim"])
-        if a["efficiency"] else None,
+        if a["efficiency"]
+        else None,
         cut_off=a["V_cutoff"],
     )
-    loads = tuple(OtherLoad(name="lamp", power=x["W"], efficiency=x["efficiency"])
-                  for x in s["other_loads"])
+    loads = tuple(
+        OtherLoad(name="lamp", power=x["W"], efficiency=x["efficiency"]) for x in s["other_loads"]
+    )
     dsp = DspBoard(name="Teal", full_scale=s["dsp"]["full_scale_out_Vrms"])
     return Power(amplifier=amplifier, dsp=dsp, source=_source(s["supply"]), other_loads=loads)
 
@@ -195,17 +266,31 @@ def _source(supply: dict) -> Pack | WallSupply | Mains:
     if supply["kind"] == "mains":
         return Mains(kind="mains")
     if supply["kind"] == "wall":
-        return WallSupply(kind="wall", voltage=supply["V"], resistance=supply["R"],
-                          continuous_current=supply["I_cont"], burst_current=supply["I_burst"])
+        return WallSupply(
+            kind="wall",
+            voltage=supply["V"],
+            resistance=supply["R"],
+            continuous_current=supply["I_cont"],
+            burst_current=supply["I_burst"],
+        )
     cell, board = supply["cell"], supply["board"]
-    table = tuple(CellPoint(charge=q, rest_voltage=v, resistance=r)
-                  for q, v, r in zip(cell["q"], cell["ocv"], cell["R"], strict=True))
+    table = tuple(
+        CellPoint(charge=q, rest_voltage=v, resistance=r)
+        for q, v, r in zip(cell["q"], cell["ocv"], cell["R"], strict=True)
+    )
     return Pack(
         kind="pack",
-        cell=Cell(name="Flint 21", capacity=3600 * cell["capacity_Ah"],
-                  max_current=cell["I_max"], cut_off=cell["V_min"], table=table),
-        series=supply["S"], parallel=supply["P"],
-        board=ProtectionBoard(max_current=float(board["I_max"]), cut_off=board["V_min"],
-                              resistance=board["R"]),
+        cell=Cell(
+            name="Flint 21",
+            capacity=3600 * cell["capacity_Ah"],
+            max_current=cell["I_max"],
+            cut_off=cell["V_min"],
+            table=table,
+        ),
+        series=supply["S"],
+        parallel=supply["P"],
+        board=ProtectionBoard(
+            max_current=float(board["I_max"]), cut_off=board["V_min"], resistance=board["R"]
+        ),
         lead_resistance=supply["R_leads"],
     )

@@ -36,12 +36,14 @@ def filter_response(case):
     for row in case["filter"]:
         if row["type"] == "lr4_lowpass":
             h = h * analogue_response(
-                Filter("low_pass", row["f"], family="linkwitz_riley", order=4), GRID)
+                Filter("low_pass", row["f"], family="linkwitz_riley", order=4), GRID
+            )
         elif row["type"] == "highpass2":
             h = h * second_order_high_pass(row["Q"]).response(GRID, row["f"])
         else:
             h = h * analogue_response(
-                Filter("parametric", row["f"], row["gain_db"], row["Q"]), GRID)
+                Filter("parametric", row["f"], row["gain_db"], row["Q"]), GRID
+            )
     return h
 
 
@@ -57,10 +59,13 @@ def test_impedance(case):
     assert np.max(np.abs(turned(np.subtract(z["phase_deg"], want["z_phase_deg"])))) < 0.1
 
 
-@pytest.mark.parametrize(("key", "level", "phase", "delay"), [
-    ("with_leak", "spl_db", "spl_phase_deg", "gd_ms"),
-    ("without_leak", "spl_noleak_db", "spl_noleak_phase_deg", "gd_noleak_ms"),
-])
+@pytest.mark.parametrize(
+    ("key", "level", "phase", "delay"),
+    [
+        ("with_leak", "spl_db", "spl_phase_deg", "gd_ms"),
+        ("without_leak", "spl_noleak_db", "spl_noleak_phase_deg", "gd_noleak_ms"),
+    ],
+)
 def test_level_phase_and_group_delay(case, key, level, phase, delay):
     facts, want, got = case
     h = filter_response(facts)
@@ -77,15 +82,18 @@ def test_motion(case):
     facts, want, got = case
     h = np.abs(filter_response(facts))
     t = got["terminals"]
-    np.testing.assert_allclose(np.multiply(t["cone_peak_m"][0], h) * 1e3, want["x_peak_mm"],
-                               rtol=1e-3)
+    np.testing.assert_allclose(
+        np.multiply(t["cone_peak_m"][0], h) * 1e3, want["x_peak_mm"], rtol=1e-3
+    )
     if "xpr_peak_mm" in want:
-        np.testing.assert_allclose(np.multiply(t["radiator_peak_m"][0], 1e3),
-                                   want["xpr_peak_mm"], rtol=1e-3)
+        np.testing.assert_allclose(
+            np.multiply(t["radiator_peak_m"][0], 1e3), want["xpr_peak_mm"], rtol=1e-3
+        )
     for key in ("vport_rear_peak_ms", "vport_front_peak_ms"):
         if key in want:
-            np.testing.assert_allclose(np.multiply(t["port_peak_speed"][0], h), want[key],
-                                       rtol=1e-3)
+            np.testing.assert_allclose(
+                np.multiply(t["port_peak_speed"][0], h), want[key], rtol=1e-3
+            )
 
 
 def test_limiter_letters(case):
@@ -118,8 +126,11 @@ def test_tables(name):
             assert tables[mine][drop] == (None if value is None else pytest.approx(value, rel=1e-3))
     peaks = tables["impedance_peaks"][0]
     assert [p["frequency"] for p in peaks] == pytest.approx(
-        [p["f"] for p in scalars["z_peaks"]], rel=1e-3)
+        [p["f"] for p in scalars["z_peaks"]], rel=1e-3
+    )
     assert [p["ohm"] for p in peaks] == pytest.approx(
-        [p["ohm"] for p in scalars["z_peaks"]], rel=1e-3)
+        [p["ohm"] for p in scalars["z_peaks"]], rel=1e-3
+    )
     assert tables["passband_peak"]["level"] + 20 * np.log10(2.83) == pytest.approx(
-        scalars["passband_max_db"], abs=0.01)
+        scalars["passband_max_db"], abs=0.01
+    )

@@ -81,7 +81,8 @@ def test_low_note(system):
     assert got["low_note"]["margin"] == pytest.approx(held["worst_margin_db"], abs=0.02)
     for name, part in held["elements"].items():
         assert got["low_note"]["by_part"][name]["margin"] == pytest.approx(
-            part["margin_db"], abs=0.02)
+            part["margin_db"], abs=0.02
+        )
 
 
 def test_programme_level(system):

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.cabinet import CabinetResult
+from firecrest.assessment.cabinet import CabinetResult, wiring_of
 from firecrest.assessment.lowering import (
     BoxModel,
     air_of,
@@ -55,7 +55,7 @@ def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:
         box.groups,
         box.radiators,
         box.ports,
-        design.voice.channels,
+        wiring_of(design.voice.channels),
         cabinet.air,
         air_of(design.brief.conditions),
     )
@@ -166,7 +166,9 @@ def ratings_of(
                 missing.append(f"needs {symbol} of {group.driver.name}")
     travel = []
     for item, constants in zip(radiators, model.radiators, strict=True):
-        value, estimated = radiator_travel(item, constants.sag, groups, radiators, channels)
+        value, estimated = radiator_travel(
+            item, constants.sag, groups, radiators, wiring_of(channels)
+        )
         travel.append(value)
         name = item.radiator.name
         if value is None:

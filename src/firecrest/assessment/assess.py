@@ -19,7 +19,7 @@ from firecrest.assessment.acoustic import (
     tops_of,
     transfers_of,
 )
-from firecrest.assessment.cabinet import CabinetResult, cabinet
+from firecrest.assessment.cabinet import CabinetResult, cabinet, wiring_of
 from firecrest.assessment.chain import Link, links
 from firecrest.assessment.lowering import (
     BoxModel,
@@ -142,7 +142,7 @@ def cabinet_of(design: Design) -> CabinetResult:
         box.radiators,
         box.ports,
         design.power,
-        design.voice.channels,
+        wiring_of(design.voice.channels),
     )
 
 

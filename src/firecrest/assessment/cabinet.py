@@ -37,14 +37,18 @@ class CabinetResult:
         return max(self.inner)
 
 
-def outputs_of(channels: tuple[Channel, ...], name: str) -> int:
-    """Amplifier outputs that carry the channel ``name``."""
-    return next(c.outputs for c in channels if c.name == name)
+Wiring = tuple[tuple[str, int], ...]
+"""(name, outputs) of each voice channel: all that the box needs to know of the voice."""
 
 
-def driver_count(group: DriverGroup, channels: tuple[Channel, ...]) -> int:
+def wiring_of(channels: tuple[Channel, ...]) -> Wiring:
+    """The wiring that a voice stands for."""
+    return tuple((c.name, c.outputs) for c in channels)
+
+
+def driver_count(group: DriverGroup, wiring: Wiring) -> int:
     """Drivers of a group over all outputs of its channel."""
-    return group.in_series * group.in_parallel * outputs_of(channels, group.channel)
+    return group.in_series * group.in_parallel * dict(wiring)[group.channel]
 
 
 def port_area(port: Port) -> float:
@@ -59,10 +63,10 @@ def port_outer_volume(port: Port) -> float:
     return (port.width + port.wall) * (port.height + port.wall) * port.length
 
 
-def _acoustic_items(box: Box, channels: tuple[Channel, ...]) -> list[tuple[str, Item]]:
+def _acoustic_items(box: Box, wiring: Wiring) -> list[tuple[str, Item]]:
     """(chamber, item) of drivers, radiators and ports."""
     found = [
-        (g.chamber, _part(g.driver, driver_count(g, channels), g.driver.displacement))
+        (g.chamber, _part(g.driver, driver_count(g, wiring), g.driver.displacement))
         for g in box.groups
     ]
     for r in box.radiators:
@@ -110,7 +114,7 @@ def cabinet(
     radiators: tuple[RadiatorSet, ...],
     ports: tuple[Port, ...],
     power: Power,
-    channels: tuple[Channel, ...],
+    wiring: Wiring,
 ) -> CabinetResult:
     """Roll up a design's case; everything inside is subtracted from its chamber's share.
 
@@ -118,7 +122,7 @@ def cabinet(
     """
     box = Box(case=case, chambers=chambers, groups=groups, radiators=radiators, ports=ports)  # type: ignore[arg-type]
     outer = (case.length, case.height, case.depth)
-    placed = _acoustic_items(box, channels)
+    placed = _acoustic_items(box, wiring)
     placed += [(box.chambers[0].name, item) for item in power_items(power)]
     placed += [(c.chamber, Item(c.name, c.count, c.volume, c.mass, c.price)) for c in case.contents]
     inside = interior(outer, case.wall)

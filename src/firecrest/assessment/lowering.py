@@ -6,7 +6,7 @@ from math import pi, sqrt
 
 import numpy as np
 
-from firecrest.assessment.cabinet import driver_count, outputs_of, port_area
+from firecrest.assessment.cabinet import Wiring, driver_count, port_area
 from firecrest.assessment.memo import stage
 from firecrest.core.acoustics import chambers as chamber_air
 from firecrest.core.acoustics import network as net
@@ -143,7 +143,7 @@ def box_model(
     groups: tuple[DriverGroup, ...],
     radiators: tuple[RadiatorSet, ...],
     ports: tuple[Port, ...],
-    channels: tuple[Channel, ...],
+    wiring: Wiring,
     volumes: tuple[float, ...],
     air: Air,
 ) -> BoxModel:
@@ -163,10 +163,10 @@ def box_model(
             driver_constants(g.driver),
             node(g.chamber),
             node(g.front),
-            [c.name for c in channels].index(g.channel),
+            [name for name, _ in wiring].index(g.channel),
             g.in_series,
             g.in_parallel,
-            outputs_of(channels, g.channel),
+            dict(wiring)[g.channel],
         )
         for g in groups
     )
@@ -182,7 +182,7 @@ def box_model(
         chamber_air.compliance(volume * (1 + chamber.stuffing), air)
         for chamber, volume in zip(chambers, volumes, strict=True)
     ]
-    tuning, reference = _tunings(box, groups, drivers, open_ports, passive, channels, air)
+    tuning, reference = _tunings(box, drivers, open_ports, passive)
     lossy_ports = tuple(
         _lossy(p, port, reference[port.chamber]) for p, port in zip(ports, open_ports, strict=True)
     )
@@ -211,12 +211,9 @@ def _lossy(port: Port, model: net.Port, tuning: float) -> net.Port:
 
 def _tunings(
     box: list[Number],
-    groups: tuple[DriverGroup, ...],
     drivers: tuple[net.DriverGroup, ...],
     ports: tuple[net.Port, ...],
     radiators: tuple[net.Radiator, ...],
-    channels: tuple[Channel, ...],
-    air: Air,
 ) -> tuple[tuple[float | None, ...], tuple[float, ...]]:
     """Tuning (None when closed) and loss reference frequency of each chamber."""
     tuning: list[float | None] = []
@@ -265,14 +262,14 @@ def radiator_travel(
     sag: float,
     groups: tuple[DriverGroup, ...],
     radiators: tuple[RadiatorSet, ...],
-    channels: tuple[Channel, ...],
+    wiring: Wiring,
 ) -> tuple[float | None, bool]:
     """(travel less sag in m, whether it is an estimate); None when it cannot be estimated."""
     if item.radiator.xmax is not None:
         return max(item.radiator.xmax - sag, 0.0), False
     drivers = [g for g in groups if g.chamber == item.chamber]
     swept = [
-        (g.driver.xmax, derivation_of(g.driver).figures.get("sd"), driver_count(g, channels))
+        (g.driver.xmax, derivation_of(g.driver).figures.get("sd"), driver_count(g, wiring))
         for g in drivers
     ]
     area = sum(r.count * (r.radiator.sd or 0) for r in radiators if r.chamber == item.chamber)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet import driver_count
+from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.assessment.lowering import SYMBOLS, derivation_of, radiator_figures
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.units import THIN_SPACE, figure, shown
@@ -83,7 +83,7 @@ def cards(assessment: Assessment) -> list[PartCard]:
     spares = {link.key: link.spare for link in assessment.links}
     found = []
     for k, group in enumerate(design.box.groups):
-        count = driver_count(group, design.voice.channels)
+        count = driver_count(group, wiring_of(design.voice.channels))
         found.append(
             _card(
                 ("box", "groups", k, "driver"),

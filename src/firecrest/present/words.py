@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.elements import Limit
-from firecrest.core.units import MINUS, THIN_SPACE, figure, shown
+from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.design import Design
 
 LIMIT_NAMES = {
@@ -102,8 +103,6 @@ def numeral(promise: Promise, design: Design) -> str:
 
 
 def _in_unit(value: float, unit: PromiseUnit) -> float:
-    from firecrest.core.units import from_si
-
     return from_si(value, unit.quantity, unit.unit)
 
 
@@ -157,9 +156,9 @@ def part_of_link(key: str, assessment: Assessment) -> str:
     if key == "amplifier":
         return power.amplifier.name
     if key == "drivers":
-        from firecrest.assessment.cabinet import driver_count
-
-        named = [(driver_count(g, design.voice.channels), g.driver.name) for g in box.groups]
+        named = [
+            (driver_count(g, wiring_of(design.voice.channels)), g.driver.name) for g in box.groups
+        ]
         return ", ".join(f"{n} × {name}" for n, name in named)
     if key == "radiators":
         return ", ".join(f"{r.count} × {r.radiator.name}" for r in box.radiators) or "none fitted"

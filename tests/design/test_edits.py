@@ -1,0 +1,86 @@
+import pytest
+
+from firecrest.core.errors import DesignError
+from firecrest.design.edits import voice
+from firecrest.design.edits.paths import change_label, replace_at, set_number, value_at
+from firecrest.design.history import LONGEST, History
+
+MASS = ("box", "radiators", 0, "added_mass")
+
+
+def test_labels_name_the_figure_and_its_change(slipway):
+    edited = set_number(slipway, MASS, 0.038)
+    assert change_label(slipway, edited, MASS) == "Added mass, each 18.0\u202fg → 38.0\u202fg"
+    path = ("brief", "listening", "place")
+    edited = replace_at(slipway, path, "corner")
+    assert change_label(slipway, edited, path) == "Place: ground → corner"
+
+
+def test_whole_numbers_stay_whole(slipway):
+    path = ("power", "source", "parallel")
+    assert value_at(set_number(slipway, path, 3.0), path) == 3
+    with pytest.raises(DesignError, match="whole number"):
+        set_number(slipway, path, 2.5)
+
+
+def test_a_required_figure_cannot_be_emptied(slipway):
+    with pytest.raises(DesignError, match="cannot be left empty"):
+        set_number(slipway, ("box", "case", "depth"), None)
+    assert set_number(slipway, ("box", "groups", 0, "driver", "pe"), None)
+
+
+@pytest.mark.parametrize("path", [("nothing",), ("box", "radiators", 7, "count"), ("name", 3, "x")])
+def test_places_that_are_not_there(slipway, path):
+    with pytest.raises(DesignError, match="There is no"):
+        value_at(slipway, path)
+
+
+@pytest.mark.parametrize("kind", list(voice.KINDS))
+def test_filters_come_and_go(slipway, kind):
+    label, more = voice.add_block(slipway, 0, kind)
+    assert label == f"Add {voice.KINDS[kind].lower()}"
+    assert more.voice.channels[0].blocks[-1].kind == kind
+    assert voice.remove_block(more, 0, 2)[1] == slipway
+
+
+def test_filters_change_places_and_stop_at_the_ends(slipway):
+    _, moved = voice.move_block(slipway, 0, 0, 1)
+    assert [b.kind for b in moved.voice.channels[0].blocks] == ["low_shelf", "high_pass"]
+    assert voice.move_block(slipway, 0, 0, -1)[1] == slipway
+    assert voice.sections_used(slipway.voice.channels[0]) == 2
+    with pytest.raises(DesignError):
+        voice.new_block("reverb", slipway)
+
+
+def test_undo_redo_and_modified(slipway, blank):
+    history = History(slipway, saved=slipway)
+    assert not history.modified
+    history.push("blank it", blank)
+    assert history.modified
+    assert history.past[-1][0] == "blank it"
+    history.undo()
+    assert history.present is slipway
+    assert not history.modified
+    history.redo()
+    assert history.present is blank
+    history.redo()
+    assert history.present is blank
+
+
+def test_a_drag_is_one_step(slipway):
+    history = History(slipway)
+    for grams in (20, 30, 40):
+        history.push(f"{grams} g", set_number(slipway, MASS, grams / 1e3), fold="drag")
+    history.end_fold()
+    history.push("50 g", set_number(slipway, MASS, 0.05), fold="drag")
+    assert [label for label, _ in history.past] == ["40 g", "50 g"]
+    history.undo()
+    history.undo()
+    assert history.present is slipway
+
+
+def test_history_is_bounded(slipway, blank):
+    history = History(slipway)
+    for k in range(LONGEST + 20):
+        history.push(str(k), blank if k % 2 else slipway)
+    assert len(history.past) == LONGEST

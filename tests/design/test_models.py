@@ -1,0 +1,160 @@
+"""The models: ranges, references, and messages."""
+
+import dataclasses
+import json
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.design.box import Case, Port
+from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.design.fields import field_facts, label_of
+from firecrest.design.text import design_from_json, design_to_json, json_schema
+
+COST = ("brief", "cost", "price")
+
+
+def body(design):
+    return json.loads(design_to_json(design))
+
+
+def test_round_trip(slipway, blank):
+    for design in (slipway, blank):
+        assert design_from_json(design_to_json(design)) == design
+
+
+def test_ranges_are_declared_once_and_read_by_fields(slipway):
+    facts = field_facts(Case, "length")
+    assert (facts.low, facts.high, facts.unit) == (0.03, 3, "mm")
+    assert facts.range_text() == "30 to 3000 mm"
+    assert facts.range_text("in") == "1.181 to 118.1 in"
+    assert field_facts(Port, "shape") is None
+    assert label_of(Port, "shape") == "Shape"
+    with pytest.raises(DesignError, match="Length can be 30 to 3000 mm"):
+        set_number(slipway, ("box", "case", "length"), 5.0)
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        (("box", "groups", 0, "chamber"), "attic", "there is no chamber called attic"),
+        (("box", "groups", 0, "channel"), "left", "no voice channel called left"),
+        (("box", "groups", 0, "front"), "main", "faces the chamber behind it"),
+        (("box", "radiators", 0, "opens_to"), "main", "leads back into it"),
+        (("box", "chambers", 0, "name"), "outside", "cannot be called outside"),
+        (("box", "case", "wall"), 0.098, "leave no room inside"),
+        (("voice", "channels", 0, "outputs"), 3, "the voice uses 3 outputs"),
+        (("power", "amplifier", "own_mains"), True, "disagree about a mains supply"),
+        (
+            ("voice", "channels", 0, "blocks", 0, "frequency"),
+            21600.0,
+            "less than or equal to 20000",
+        ),
+        (("power", "dsp", "sample_rate"), 1.0, "greater than or equal to 32000"),
+        (("brief", "bass", "drop"), 5, "3, 6 or 10"),
+        (("name",), "x" * 200, "at most 80"),
+    ],
+)
+def test_a_design_that_does_not_hold_together_is_refused(slipway, path, value, words):
+    with pytest.raises(DesignError, match=words):
+        replace_at(slipway, path, value)
+
+
+def test_linkwitz_riley_needs_even_orders(slipway):
+    block = ("voice", "channels", 0, "blocks", 0)
+    odd = replace_at(slipway, (*block, "order"), 3)
+    with pytest.raises(DesignError, match="even order"):
+        replace_at(odd, (*block, "family"), "linkwitz_riley")
+
+
+def test_cell_tables_must_rise(slipway):
+    table = slipway.power.source.cell.table
+    with pytest.raises(DesignError, match="must rise in charge"):
+        replace_at(slipway, ("power", "source", "cell", "table"), table[::-1])
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "not readable JSON"),
+        ("[1]", 'no "schema" number'),
+        ("{}", 'no "schema" number'),
+        ('{"schema": 99}', "Open it with a newer Firecrest"),
+        ('{"schema": 0}', "is not known"),
+        ("[" * 100000, "not readable JSON"),
+        ('{"schema": 1}', "brief"),
+    ],
+)
+def test_foreign_text_is_refused_with_a_reason(text, words):
+    with pytest.raises(DesignError, match=words):
+        design_from_json(text)
+
+
+def test_unknown_keys_and_infinities_are_refused_by_place(slipway):
+    wrong = body(slipway)
+    wrong["box"]["case"]["colour"] = "red"
+    with pytest.raises(DesignError, match=r"box.case.colour"):
+        design_from_json(json.dumps(wrong))
+    wrong = body(slipway)
+    wrong["brief"]["loudness"]["level"] = float("inf")
+    with pytest.raises(DesignError, match="level"):
+        design_from_json(json.dumps(wrong))
+
+
+def leaves(node, path=()):
+    items = node.items() if isinstance(node, dict) else enumerate(node)
+    for key, value in items:
+        here = (*path, key)
+        yield here
+        if isinstance(value, dict | list):
+            yield from leaves(value, here)
+
+
+@settings(deadline=None, max_examples=150)
+@given(data=st.data())
+def test_any_mutation_is_read_or_refused_by_our_own_error(slipway, data):
+    wrong = body(slipway)
+    path = data.draw(st.sampled_from(list(leaves(wrong))))
+    junk = st.one_of(
+        st.none(),
+        st.booleans(),
+        st.floats(),
+        st.integers(),
+        st.text(max_size=5),
+        st.just([]),
+        st.just({}),
+    )
+    node = wrong
+    for step in path[:-1]:
+        node = node[step]
+    node[path[-1]] = data.draw(junk)
+    try:
+        design_from_json(json.dumps(wrong))
+    except FirecrestError as error:
+        assert str(error)
+
+
+@given(st.binary(max_size=200))
+def test_random_bytes_are_no_design(junk):
+    with pytest.raises(DesignError):
+        design_from_json(junk)
+
+
+def test_edits_share_untouched_branches(slipway):
+    edited = set_number(slipway, COST, 400.0)
+    assert edited.box is slipway.box
+    assert edited.power is slipway.power
+    assert edited.brief.bass is slipway.brief.bass
+    with pytest.raises(dataclasses.FrozenInstanceError):
+        edited.name = "other"
+
+
+def test_schema_is_generated_and_names_every_branch(slipway):
+    schema = json_schema()
+    assert list(schema["properties"]) == [
+        "schema",
+        *[f.name for f in dataclasses.fields(slipway)],
+    ] or set(schema["properties"]) >= {"schema", "box"}
+    assert "$defs" in schema

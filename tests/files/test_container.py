@@ -1,0 +1,160 @@
+"""Containers: atomic, tolerant of damage, never destroying what was there."""
+
+import multiprocessing
+import os
+import signal
+import time
+import zipfile
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from firecrest.core.errors import FileError, FirecrestError
+from firecrest.design.text import design_to_json
+from firecrest.files import container
+from firecrest.files.container import BACKUP, Document, read_document, write_document
+from firecrest.files.demos import demo_names, read_demo
+
+
+@pytest.fixture
+def file(tmp_path, slipway):
+    path = tmp_path / "slipway.firecrest"
+    write_document(path, Document(slipway, {"curves/z.csv": b"10,4\n", "photos/a.png": b"\x89PNG"}))
+    return path
+
+
+def test_round_trip_with_attachments(file, slipway):
+    document = read_document(file)
+    assert document.design == slipway
+    assert document.attachments == {"curves/z.csv": b"10,4\n", "photos/a.png": b"\x89PNG"}
+    assert document.lost == ()
+
+
+def test_a_bare_design_json_opens_too(tmp_path, slipway):
+    path = tmp_path / "design.json"
+    path.write_text(design_to_json(slipway))
+    assert read_document(path).design == slipway
+
+
+def test_saving_keeps_the_save_before_as_one_backup(file, slipway, blank):
+    write_document(file, Document(blank))
+    assert read_document(file).design == blank
+    assert read_document(file.with_name(file.name + BACKUP)).design == slipway
+    assert sorted(p.name for p in file.parent.iterdir()) == [file.name, file.name + BACKUP]
+
+
+def test_equal_designs_make_equal_files(tmp_path, slipway):
+    for name in "ab":
+        write_document(tmp_path / f"{name}.firecrest", Document(slipway))
+    assert (tmp_path / "a.firecrest").read_bytes() == (tmp_path / "b.firecrest").read_bytes()
+
+
+def _rewrite(path, design):
+    document = Document(design, {"photos/big": os.urandom(200_000)})
+    while True:
+        write_document(path, document)
+
+
+def test_killed_at_any_moment_a_whole_file_is_there(file, blank):
+    for k in range(8):
+        process = multiprocessing.get_context("fork").Process(target=_rewrite, args=(file, blank))
+        process.start()
+        time.sleep(0.03 + 0.013 * k)
+        os.kill(process.pid, signal.SIGKILL)
+        process.join()
+        assert read_document(file).design is not None
+
+
+def test_a_failed_save_leaves_the_old_file(file, slipway, blank, monkeypatch):
+    def full(*_args):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(container.os, "fsync", full)
+    with pytest.raises(FileError, match=r"not saved: No space left.*Save it somewhere else"):
+        write_document(file, Document(blank))
+    assert read_document(file).design == slipway
+    assert [p.name for p in file.parent.iterdir()] == [file.name]
+
+
+def test_damaged_attachments_are_told_and_the_design_opens(file, slipway):
+    data = bytearray(file.read_bytes())
+    with zipfile.ZipFile(file) as archive:
+        place = archive.getinfo("photos/a.png").header_offset + 30 + len("photos/a.png")
+    data[place : place + 3] = b"\xff\xff\xff"
+    file.write_bytes(data)
+    document = read_document(file)
+    assert document.design == slipway
+    assert document.lost[0].startswith("photos/a.png")
+
+
+def test_truncated_files_are_refused_and_left(file):
+    data = file.read_bytes()
+    for share in (0.0, 0.1, 0.5, 0.9, 0.99):
+        cut = file.with_name("cut.firecrest")
+        cut.write_bytes(data[: int(len(data) * share)])
+        with pytest.raises(FileError):
+            read_document(cut)
+        assert cut.read_bytes() == data[: int(len(data) * share)]
+
+
+def test_the_backup_is_named_when_the_file_is_damaged(file, blank):
+    write_document(file, Document(blank))
+    file.write_bytes(b"PK\x03\x04 damaged")
+    with pytest.raises(FileError, match=r"slipway.firecrest.backup"):
+        read_document(file)
+
+
+def test_foreign_huge_and_missing_files(tmp_path, file):
+    with pytest.raises(FileError, match="is not there"):
+        read_document(tmp_path / "none.firecrest")
+    with pytest.raises(FileError, match="is not a file"):
+        read_document(tmp_path)
+    other = tmp_path / "other.zip"
+    with zipfile.ZipFile(other, "w") as archive:
+        archive.writestr("letter.txt", "hello")
+    with pytest.raises(FileError, match=r"holds no design.json"):
+        read_document(other)
+    bomb = tmp_path / "bomb.firecrest"
+    with zipfile.ZipFile(bomb, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("design.json", b" " * (container.LARGEST_DESIGN + 1))
+    with pytest.raises(FileError, match="larger than 8 MB"):
+        read_document(bomb)
+    sparse = tmp_path / "sparse.firecrest"
+    with sparse.open("wb") as stream:
+        stream.truncate(container.LARGEST_FILE + 1)
+    with pytest.raises(FileError, match="larger than 256 MB"):
+        read_document(sparse)
+
+
+def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):
+    path = tmp_path / "new.json"
+    path.write_text(design_to_json(slipway).replace('"schema": 1', '"schema": 7'))
+    with pytest.raises(FileError, match="schema 7.*newer Firecrest"):
+        read_document(path)
+
+
+@settings(
+    deadline=None, max_examples=80, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
+@given(st.data())
+def test_any_mutation_gives_a_document_or_our_own_error(file, data):
+    original = bytearray(file.read_bytes())
+    for _ in range(data.draw(st.integers(1, 6))):
+        place = data.draw(st.integers(0, len(original) - 1))
+        original[place] = data.draw(st.integers(0, 255))
+    path = file.with_name("mutated.firecrest")
+    path.write_bytes(original)
+    try:
+        assert read_document(path).design is not None
+    except FirecrestError as error:
+        assert str(error)
+    assert path.read_bytes() == bytes(original)
+
+
+def test_every_demo_opens():
+    assert "slipway" in demo_names()
+    for name in demo_names():
+        assert read_demo(name).name
+    with pytest.raises(FileError, match="There are: slipway"):
+        read_demo("nothing")
