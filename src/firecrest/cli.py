@@ -119,6 +119,7 @@ def run(arguments: list[str]) -> int:
         print(f"firecrest: {error}", file=sys.stderr)
         return FAILED
     except TyperException as error:
-        print(f"firecrest: {error}", file=sys.stderr)
+        told = error.format_message() if hasattr(error, "format_message") else str(error)
+        print(f"firecrest: {told}", file=sys.stderr)
         return FAILED
     return int(result or 0)

@@ -1,5 +1,7 @@
 """Programme spectra, ceiling and runs, and the acoustic promises on curves with known answers."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -73,7 +75,7 @@ def test_merged_runs_cover_the_grid_without_gaps(levels, seed):
     found = runs(ceiling(np.zeros(241), limits), F)
     assert found[0].start == 0
     assert found[-1].stop == 240
-    assert all(a.stop + 1 == b.start for a, b in zip(found, found[1:], strict=False))
+    assert all(a.stop + 1 == b.start for a, b in pairwise(found))
     wide = [F[r.stop] / F[r.start] >= 2 ** (1 / 12) for r in found]
     assert all(wide) or len(found) == 1
 

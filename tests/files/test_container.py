@@ -130,7 +130,7 @@ def test_foreign_huge_and_missing_files(tmp_path, file):
 def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):
     path = tmp_path / "new.json"
     path.write_text(design_to_json(slipway).replace('"schema": 1', '"schema": 7'))
-    with pytest.raises(FileError, match="schema 7.*newer Firecrest"):
+    with pytest.raises(FileError, match=r"schema 7.*newer Firecrest"):
         read_document(path)
 
 

@@ -190,7 +190,7 @@ def box_model(
         _chamber(chamber, compliance, f)
         for chamber, compliance, f in zip(chambers, box, reference, strict=True)
     )
-    network = net.Network(nodes, drivers, lossy_ports, passive, len(channels))
+    network = net.Network(nodes, drivers, lossy_ports, passive, len(wiring))
     return BoxModel(network, tuning, reference, constants)
 
 
