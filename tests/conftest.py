@@ -61,19 +61,26 @@ def settings(tmp_path, monkeypatch):
 @pytest.fixture
 def make_window(qapp, qtbot, settings):
     """Makes windows on a design; they are closed at the end."""
+    from PySide6.QtCore import QCoreApplication, QEvent
+
     from firecrest.app import start
 
     start.make_application()
+    made = []
 
     def make(design):
         window = start.make_window(design)
         window.messages = Answers()
-        qtbot.addWidget(window)
+        made.append(window)
         window.show()
         qtbot.waitExposed(window)
         return window
 
-    return make
+    yield make
+    for window in made:
+        window.close()
+        window.deleteLater()
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
 
 
 @pytest.fixture

@@ -10,12 +10,7 @@ from hypothesis import strategies as st
 from firecrest.core.limits.bus import average_current_limit, collapse_limit, swing_limit
 from firecrest.core.limits.draw import PEAK, Draw, Output, programme_draw, rms, sine_draw
 from firecrest.core.limits.programme import weights
-from firecrest.core.power.amplifier import (
-    SINE_AVERAGE,
-    Claim,
-    clipping_power_ratio,
-    read_claims,
-)
+from firecrest.core.power.amplifier import SINE_AVERAGE, Claim, clipping_power_ratio, read_claims
 from firecrest.core.power.runtime import runtime
 from firecrest.core.power.source import CellTable, Converter, Pack, Source, other_load, pack_source
 

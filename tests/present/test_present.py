@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from firecrest.assessment.assess import assess
 from firecrest.core.limits.ceiling import raw_runs
 from firecrest.design.edits.paths import replace_at, set_number, value_at
-from firecrest.present import bindings, meters, plots, power, words
+from firecrest.present import bindings, ceiling, meters, plots, power, words
+from firecrest.present import plot as plot_types
 from firecrest.present.brief import clauses
 from firecrest.present.chain import chain
 from firecrest.present.find import findable, stage_of
@@ -120,9 +121,9 @@ def test_unknown_is_shown_as_unknown(slipway):
     a = assess(set_number(slipway, ("box", "groups", 0, "driver", "xmax"), None))
     meter = meters.meter(a.promise("loudness"), a.design, None, None)
     assert (meter.numeral, meter.mark, meter.margin) == ("–", "unknown", "not known")
-    assert plots.ceiling_plot(a).readout is not None
+    assert ceiling.ceiling_plot(a).readout is not None
     bare = assess(set_number(slipway, ("box", "groups", 0, "driver", "vas"), None))
-    assert plots.ceiling_plot(bare).message.startswith("needs")
+    assert ceiling.ceiling_plot(bare).message.startswith("needs")
     assert all(
         link.plate in ("not known", "no port", "gets – of 96 dB", "no limit", "none")
         for link in chain(bare, None).links
@@ -146,8 +147,8 @@ def test_clauses_show_consequences_now_and_as_typed(assessed):
 
 
 def test_ceiling_plot_carries_promise_shortfall_and_readout(assessed):
-    plot = plots.ceiling_plot(assessed)
-    assert [row.value for row in plot.readout.rows][0] == "−0.8"
+    plot = ceiling.ceiling_plot(assessed)
+    assert plot.readout.rows[0].value == "−0.8"
     assert plot.shortfall.label == "0.8 dB short"
     assert plot.y_range[1] - plot.y_range[0] <= 50
     assert {run.code for run in plot.tints} <= set("VAPHCRUL")
@@ -161,7 +162,7 @@ def test_ceiling_plot_carries_promise_shortfall_and_readout(assessed):
     [
         plots.response_plot,
         plots.impedance_plot,
-        plots.voice_ceiling_plot,
+        ceiling.voice_ceiling_plot,
         plots.distance_plot,
         plots.runtime_plot,
         lambda a: plots.travel_plots(a)[1],
@@ -186,7 +187,7 @@ def test_travel_at_the_promise_passes_its_limit_where_loudness_is_short(assessed
 
 @given(st.floats(-200, 200), st.floats(0, 120))
 def test_nice_ranges_hold_their_values(low, span):
-    (bottom, top), step = plots.nice_range(low, low + span, (2, 4, 6, 10, 20, 50))
+    (bottom, top), step = plot_types.nice_range(low, low + span, (2, 4, 6, 10, 20, 50))
     assert bottom <= low
     assert top >= low + span
     assert top > bottom

@@ -44,7 +44,7 @@ def _edit_grid() -> Real:
 
 
 EDIT_GRID = _edit_grid()
-"""241 points from 10 Hz to 1 kHz (120 a decade) and 60 more to 20 kHz: every assessment is made on these."""
+"""241 points from 10 Hz to 1 kHz (120 a decade), 60 more to 20 kHz: of every assessment."""
 
 
 def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:

@@ -20,6 +20,7 @@ from firecrest.design.starts import START_RADIATOR
 
 Kind = Literal["sealed", "port", "radiators"]
 STEPS = 60
+SCAN = 60
 
 
 def kind_of(design: Design) -> Kind:
@@ -75,7 +76,7 @@ def with_tuning(design: Design, frequency: float) -> Design:
     def tuned(value: float) -> float:
         return tuning_of(replace_at(design, path, value)) or 0.0
 
-    high = _largest(tuned, facts.low, facts.high)
+    high = _lowest(tuned, facts.low, facts.high)
     top, bottom = tuned(facts.low), tuned(high)
     if not bottom <= frequency <= top:
         raise RangeError(
@@ -88,16 +89,19 @@ def with_tuning(design: Design, frequency: float) -> Design:
     return replace_at(design, path, 0.5 * (low + high))
 
 
-def _largest(tuned: Callable[[float], float], low: float, high: float) -> float:
-    """Largest value that leaves air in the box (a long port fills it)."""
-    for _ in range(30):
+def _lowest(tuned: Callable[[float], float], low: float, high: float) -> float:
+    """Value in [low, high] that tunes lowest: beyond it a long port eats the air it works on."""
+    best, least = low, tuned(low)
+    for k in range(1, SCAN + 1):
+        value = low + (high - low) * (k / SCAN) ** 3
         try:
-            tuned(high)
+            frequency = tuned(value)
         except FirecrestError:
-            high = low + 0.7 * (high - low)
-        else:
             break
-    return high
+        if frequency >= least:
+            break
+        best, least = value, frequency
+    return best
 
 
 def with_kind(design: Design, kind: Kind) -> Design:

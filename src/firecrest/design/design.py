@@ -30,12 +30,7 @@ class Design:
     @model_validator(mode="after")
     def _hangs_together(self) -> Self:
         """References between branches; ValueError text becomes the maker's message."""
-        problems = [
-            *_names(self),
-            *_case_room(self),
-            *_power(self),
-            *_filters(self),
-        ]
+        problems = [*_names(self), *_case_room(self), *_power(self), *_filters(self)]
         if problems:
             raise ValueError("; ".join(problems))
         return self

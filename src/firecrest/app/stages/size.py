@@ -7,15 +7,10 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, column, columns, number, numbers
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import (
-    Segments,
-    bound_check,
-    bound_combo,
-    label,
-    labelled,
-)
+from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, label, labelled
 from firecrest.assessment.inverse import kind_of, with_kind
-from firecrest.present import bindings, plots
+from firecrest.present import bindings, ceiling, plots
+from firecrest.present.plot import Plot
 
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 VIEWS = (("ceiling", "Ceiling"), ("response", "Response"), ("impedance", "Impedance"))
@@ -193,9 +188,9 @@ class SizeStage(Stage):
                 title.setText(plot.name)  # type: ignore[attr-defined]
                 chart.show_plot(plot, tried[k] if k < len(tried) else None)
 
-    def _plot(self, assessment: Any) -> plots.Plot:
+    def _plot(self, assessment: Any) -> Plot:
         if self._view == "response":
             return plots.response_plot(assessment, full=self._full)
         if self._view == "impedance":
             return plots.impedance_plot(assessment)
-        return plots.ceiling_plot(assessment, full=self._full, frequency=self.session.frequency)
+        return ceiling.ceiling_plot(assessment, full=self._full, frequency=self.session.frequency)

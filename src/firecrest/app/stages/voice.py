@@ -18,7 +18,7 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
-from firecrest.present import plots
+from firecrest.present import ceiling, plots
 
 FAMILIES = (
     ("butterworth", "Butterworth"),
@@ -151,7 +151,7 @@ class VoiceStage(Stage):
         a, t = self.session.assessment, self.session.trial
         self.response.show_plot(plots.response_plot(a), plots.response_plot(t) if t else None)
         self.ceiling.show_plot(
-            plots.voice_ceiling_plot(a), plots.voice_ceiling_plot(t) if t else None
+            ceiling.voice_ceiling_plot(a), ceiling.voice_ceiling_plot(t) if t else None
         )
 
 

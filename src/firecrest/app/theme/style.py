@@ -44,6 +44,7 @@ class ThemeHolder(QObject):
         super().__init__()
         self.theme = Theme(dark=False)
         self.choice = "desktop"
+        self._dressed = False
 
     def choose(self, choice: str) -> None:
         """``light``, ``dark``, or ``desktop`` to follow it."""
@@ -53,6 +54,9 @@ class ThemeHolder(QObject):
         dark = choice == "dark"
         if choice == "desktop":
             dark = application.styleHints().colorScheme() == Qt.ColorScheme.Dark
+        if self._dressed and self.theme.dark == dark:
+            return
+        self._dressed = True
         self.theme = Theme(dark=dark)
         application.setPalette(_palette(self.theme))
         application.setStyleSheet(style_sheet(self.theme))

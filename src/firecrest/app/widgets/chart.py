@@ -24,8 +24,8 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
-from firecrest.app.widgets.chart_paint import ChartPainter
-from firecrest.present.plots import Plot
+from firecrest.app.widgets.chart_labels import LabelPainter
+from firecrest.present.plot import Plot
 
 TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
 THIRD = 2 ** (1 / 3)
@@ -46,12 +46,12 @@ class _Layer(pg.GraphicsObject):
     def paint(self, painter: QPainter, *_: object) -> None:
         area = self._chart.plot_area()
         painter.setClipRect(area)
-        worker = ChartPainter(painter, area, self._chart.to_pixels, self._chart.devicePixelRatioF())
+        worker = LabelPainter(painter, area, self._chart.to_pixels, self._chart.devicePixelRatioF())
         content, ghost = self._chart.content, self._chart.ghost
         if content is None:
             return
         if self._over:
-            worker.over(content, self._chart.asks_ghost)
+            worker.over(content)
         else:
             worker.under(content, ghost)
 
@@ -66,9 +66,6 @@ class Chart(pg.PlotWidget):
         self.session = session
         self.content: Plot | None = None
         self.ghost: Plot | None = None
-        self.asks_ghost = False
-        self._frozen = False
-        self._menu_open = False
         self.setMinimumHeight(height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)

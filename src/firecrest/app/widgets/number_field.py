@@ -14,15 +14,7 @@ from PySide6.QtGui import (
     QShowEvent,
     QWheelEvent,
 )
-from PySide6.QtWidgets import (
-    QApplication,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QMenu,
-    QToolTip,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QMenu, QToolTip, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.widgets.marks import Origin

@@ -10,12 +10,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real
-from firecrest.core.limits.bus import (
-    average_current_limit,
-    current_limits,
-    long_term,
-    swing_limit,
-)
+from firecrest.core.limits.bus import average_current_limit, current_limits, long_term, swing_limit
 from firecrest.core.limits.draw import PEAK, Draw, Output, sine_draw
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Source
@@ -119,11 +114,7 @@ def _signal(transfers: Transfers, ratings: Ratings) -> list[Limit]:
 
 
 def electrical_limits(
-    draw: Draw,
-    outputs: Sequence[Output],
-    amplifier: AmplifierModel,
-    source: Source,
-    duty: float,
+    draw: Draw, outputs: Sequence[Output], amplifier: AmplifierModel, source: Source, duty: float
 ) -> list[Limit]:
     """Swing, amplifier current, and every current of the source."""
     swing, pack = swing_limit(draw, amplifier, source)
@@ -151,11 +142,7 @@ def signal_and_motion_limits(transfers: Transfers, ratings: Ratings, duty: float
 
 
 def all_limits(
-    transfers: Transfers,
-    ratings: Ratings,
-    amplifier: AmplifierModel,
-    source: Source,
-    duty: float,
+    transfers: Transfers, ratings: Ratings, amplifier: AmplifierModel, source: Source, duty: float
 ) -> tuple[Limit, ...]:
     """Every known limit of a held sine, electrical ones first.
 

@@ -1,0 +1,137 @@
+"""What a plot is: curves with axes and units, promise, limits, labels, read-out; no pixels."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.core.arrays import Real
+
+BASS = (30.0, 1000.0)
+FULL = (20.0, 20000.0)
+
+
+@dataclass(frozen=True)
+class Curve:
+    """One line; ``role`` is a colour role, or ``limit:X`` for the line of a limit's tint."""
+
+    label: str
+    x: Real
+    y: Real
+    role: str
+    width: float = 2.0
+    style: str = "solid"
+    fill: bool = False
+    label_at: float | None = None
+
+
+@dataclass(frozen=True)
+class Line:
+    """A straight line across the plot at ``at``: ``promise``, ``limit`` or ``end``."""
+
+    at: float
+    label: str
+    kind: str
+    upright: bool = False
+
+
+@dataclass(frozen=True)
+class TintRun:
+    """A stretch of the ceiling with the code and name of what gives first there."""
+
+    code: str
+    name: str
+    x: Real
+    y: Real
+
+
+@dataclass(frozen=True)
+class Row:
+    """One line of a read-out: code, name, value, and whether it is short."""
+
+    code: str
+    name: str
+    value: str
+    short: bool
+
+
+@dataclass(frozen=True)
+class Readout:
+    """What stands at the crosshair: title, note, rows with first to give on top."""
+
+    title: str
+    note: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True)
+class Shortfall:
+    """Where the promise lies above the ceiling, and the one label at the worst spot."""
+
+    x: Real
+    low: Real
+    high: Real
+    label: str
+    at: float
+
+
+@dataclass(frozen=True)
+class Plot:
+    """A whole plot. ``x_axis`` is ``frequency`` (Hz, logarithmic), ``hours`` or ``distance``."""
+
+    name: str
+    x_axis: str
+    x_range: tuple[float, float]
+    y_range: tuple[float, float]
+    y_step: float
+    unit: str
+    curves: tuple[Curve, ...] = ()
+    lines: tuple[Line, ...] = ()
+    tints: tuple[TintRun, ...] = ()
+    promise: Curve | None = None
+    shortfall: Shortfall | None = None
+    readout: Readout | None = None
+    crosshair: float | None = None
+    message: str = ""
+    notes: tuple[str, ...] = field(default=())
+
+    def table(self) -> tuple[list[str], list[list[float]]]:
+        """The data as columns over the first curve's x: titles with units, and rows."""
+        lines = [c for c in (*self.curves, *((self.promise,) if self.promise else ())) if len(c.x)]
+        heads = [{"frequency": "Hz", "hours": "h", "distance": "m"}[self.x_axis]]
+        heads += [f"{c.label} ({self.unit})" for c in lines]
+        if not lines:
+            return heads, []
+        x = lines[0].x
+        columns = [x, *(np.interp(x, c.x, c.y) for c in lines)]
+        return heads, np.transpose(columns).tolist()
+
+
+def waiting(name: str, assessment: Assessment, x_range: tuple[float, float]) -> Plot:
+    """A plot that cannot be drawn yet: its axes, and what is missing in the middle."""
+    what = assessment.missing[0] if assessment.missing else "nothing to show yet"
+    return Plot(name, "frequency", x_range, (70, 110), 10, "dB", message=what)
+
+
+def nice_range(
+    low: float, high: float, steps: Sequence[float] = (2, 4, 6, 10), most: int = 7
+) -> tuple[tuple[float, float], float]:
+    """((bottom, top), step) on whole steps, with at most ``most`` of them."""
+    low, high = (float(v) if np.isfinite(v) else 0.0 for v in (low, high))
+    for step in steps:
+        bottom, top = np.floor(low / step) * step, np.ceil(high / step) * step
+        if (top - bottom) / step <= most:
+            break
+    if top <= bottom:
+        top = bottom + step
+    return (float(bottom), float(top)), float(step)
+
+
+def round_step(high: float) -> float:
+    """A step that gives two to four intervals up to ``high``."""
+    if high <= 0 or not np.isfinite(high):
+        return 1.0
+    rough = high / 3
+    base = 10 ** np.floor(np.log10(rough))
+    return float(min((m * base for m in (1, 2, 5, 10)), key=lambda s: abs(s - rough)))

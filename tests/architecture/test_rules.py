@@ -1,0 +1,134 @@
+"""Rules of the code base that a reader relies on."""
+
+import ast
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+import firecrest
+from firecrest.app.theme.tokens import DARK, LIGHT, TINTS, contrast
+
+ROOT = Path(firecrest.__file__).parent
+FILES = sorted(ROOT.rglob("*.py"))
+QT_FREE = ["core", "design", "assessment", "files", "present"]
+
+
+def names(folder):
+    """Dotted names of the modules in a folder."""
+    return [
+        ".".join(("firecrest", *f.relative_to(ROOT).with_suffix("").parts))
+        for f in sorted((ROOT / folder).rglob("*.py"))
+    ]
+
+
+def test_everything_below_the_window_loads_without_qt_pint_or_scipy():
+    modules = [m for folder in QT_FREE for m in names(folder)] + ["firecrest.cli"]
+    code = (
+        "import importlib, sys\n"
+        f"for name in {modules!r}: importlib.import_module(name)\n"
+        "heavy = ('PySide6', 'shiboken6', 'pyqtgraph', 'pint', 'scipy')\n"
+        "print([m for m in sys.modules if m.split('.')[0] in heavy])"
+    )
+    answer = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True)
+    assert answer.stdout.strip() == "[]", answer.stderr
+
+
+def test_a_headless_assessment_loads_no_qt():
+    code = (
+        "import sys; from firecrest.cli import run; run(['assess', '--demo', 'slipway'])\n"
+        "assert not any(m.startswith('PySide6') for m in sys.modules)"
+    )
+    subprocess.run([sys.executable, "-c", code], check=True, capture_output=True)
+
+
+@pytest.mark.parametrize("file", FILES, ids=lambda f: str(f.relative_to(ROOT)))
+def test_files_and_functions_stay_small(file):
+    text = file.read_text(encoding="utf-8")
+    assert len(text.splitlines()) <= 400
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.FunctionDef):
+            body = node.body[1:] if ast.get_docstring(node) else node.body
+            length = (node.end_lineno or 0) - (body[0].lineno if body else node.lineno) + 1
+            assert length <= 60, f"{node.name} has {length} lines"
+
+
+def test_colours_are_named_in_the_theme_only():
+    for file in FILES:
+        if "theme" not in file.parts:
+            assert not re.search(r"#[0-9A-Fa-f]{6}\b", file.read_text(encoding="utf-8")), file
+
+
+def test_the_window_holds_no_engineering():
+    """Nothing in the app converts decibels or solves for physics."""
+    for file in (ROOT / "app").rglob("*.py"):
+        text = file.read_text(encoding="utf-8")
+        assert "firecrest.core.acoustics" not in text, file
+        assert "firecrest.core.limits" not in text, file
+        assert "firecrest.core.power" not in text, file
+
+
+@pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
+def test_texts_and_marks_have_contrast(theme):
+    for ground in ("paper", "sheet", "tray", "field", "card"):
+        for ink in ("ink", "ink2", "olive", "flame", "amber"):
+            assert contrast(theme[ink], theme[ground]) >= 4.5, (ink, ground)
+        assert contrast(theme["rule2"], theme[ground]) >= 3.0
+    pairs = [
+        ("onolive", "olive"),
+        ("onyolk", "yolk"),
+        ("onstripe", "stripe"),
+        ("ink", "olivet"),
+        ("ink", "flamet"),
+        ("ink", "ambert"),
+    ]
+    for ink, ground in pairs:
+        assert contrast(theme[ink], theme[ground]) >= 4.5, (ink, ground)
+
+
+def test_every_limit_has_its_own_pattern_and_readable_line():
+    patterns = [tint.pattern for tint in TINTS.values()]
+    assert len(patterns) == len(set(patterns))
+    for tint in TINTS.values():
+        assert contrast(tint.light[1], LIGHT["sheet"]) >= 4.5
+        assert contrast(tint.dark[1], DARK["sheet"]) >= 4.5
+
+
+PUBLIC = [
+    (file, node)
+    for folder in QT_FREE
+    for file in sorted((ROOT / folder).rglob("*.py"))
+    for node in ast.walk(ast.parse(file.read_text(encoding="utf-8")))
+    if isinstance(node, ast.FunctionDef | ast.ClassDef) and not node.name.startswith("_")
+]
+
+
+def test_everything_public_below_the_window_is_documented():
+    bare = [f"{f.name}:{n.name}" for f, n in PUBLIC if not ast.get_docstring(n)]
+    local = {
+        "over",
+        "at",
+        "tuned",
+        "origin",
+        "spare",
+        "note",
+        "pressure",
+        "table",
+        "node",
+        "one",
+        "remembered",
+    }
+    assert [name for name in bare if name.split(":")[1] not in local] == []
+
+
+def test_void_qt_calls_keep_their_hands_off_none(qapp):
+    """A known defect of one release of the bindings lost a reference to None in every void call."""
+    from PySide6.QtWidgets import QWidget
+
+    widget = QWidget()
+    before = sys.getrefcount(None)
+    for _ in range(2000):
+        widget.update()
+    assert sys.getrefcount(None) > before - 500
