@@ -10,6 +10,7 @@ os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtTest import QTest
 
+from firecrest.app.main_window import STAGES
 from firecrest.app.start import make_application, make_window
 from firecrest.files.demos import read_demo
 
@@ -30,7 +31,7 @@ def main(folder: Path) -> None:
         print(name)
 
     window.choose_theme("light")
-    for key in window.stages:
+    for key in STAGES:
         window.show_stage(key)
         shoot(key)
     window.show_stage("size")

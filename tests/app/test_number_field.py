@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
-from PySide6.QtGui import QMouseEvent, QWheelEvent
+from PySide6.QtGui import QHelpEvent, QMouseEvent, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
@@ -186,5 +186,6 @@ def test_unknown_figures_are_empty_and_can_be_emptied(window):
 def test_fields_have_names_help_and_origin_for_everyone(window):
     edit = edit_of(window, "box", "radiators", 0, "radiator", "xmax")
     assert edit.accessibleName() == "Travel, one way Xmax"
+    QApplication.sendEvent(edit, QHelpEvent(QEvent.Type.ToolTip, QPoint(3, 3), QPoint(3, 3)))
     assert "an estimate" in edit.toolTip()
     assert "Accepted: 0.1 to 100 mm" in edit.toolTip()

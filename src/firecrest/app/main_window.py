@@ -39,6 +39,9 @@ from firecrest.present.help import HELP
 from firecrest.present.sentences import FIELD_OF_PROMISE
 
 LEAST = (1024, 700)
+STAGES: dict[str, type[Stage]] = {
+    cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
+}
 
 
 class MainWindow(FileActions):
@@ -67,13 +70,8 @@ class MainWindow(FileActions):
         self.rail = Rail(self.session)
         self.side = SidePanel(self.session)
         self.chain = Chain(self.session)
-        self.stages: dict[str, Stage] = {
-            cls.key: cls(self.session)
-            for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
-        }
+        self.stages: dict[str, Stage] = {}
         self.stack = QStackedWidget()
-        for stage in self.stages.values():
-            self.stack.addWidget(stage)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.side, 0)):
@@ -189,7 +187,7 @@ class MainWindow(FileActions):
 
     def show_stage(self, key: str) -> None:
         """Show a stage and remember the visit."""
-        if key not in self.stages:
+        if key not in STAGES:
             key = "size"
         self._enter(key)
         self.rail.buttons[key].setFocus(Qt.FocusReason.OtherFocusReason)
@@ -198,6 +196,9 @@ class MainWindow(FileActions):
             self._at += 1
 
     def _enter(self, key: str) -> None:
+        if key not in self.stages:
+            self.stages[key] = STAGES[key](self.session)
+            self.stack.addWidget(self.stages[key])
         self.stack.setCurrentWidget(self.stages[key])
         self.rail.set_current(key)
         QSettings().setValue("stage", key)

@@ -15,7 +15,7 @@ from pydantic.fields import FieldInfo
 from firecrest.core.errors import DesignError
 from firecrest.core.units import from_si, shown
 
-MODEL = ConfigDict(strict=True, extra="forbid", allow_inf_nan=False)
+MODEL = ConfigDict(strict=True, extra="forbid", allow_inf_nan=False, defer_build=True)
 """Every model: exact types, no unknown keys, no infinities (lossless is null)."""
 
 _REQUIRED: Any = ...

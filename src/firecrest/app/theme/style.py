@@ -1,6 +1,7 @@
 """Fonts, palette and style sheet of the application, built from the colour roles."""
 
 from importlib import resources
+from string import Template
 
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
@@ -101,89 +102,11 @@ def _palette(t: Theme) -> QPalette:
 
 
 def style_sheet(t: Theme) -> str:
-    """Style sheet from the colour roles."""
-    return f"""
-* {{ font-family: "{TEXT_FAMILY}"; font-size: 12px; color: {t["ink"]}; }}
-QMainWindow, QDialog, QMessageBox {{ background: {t["paper"]}; }}
-QToolTip {{ background: {t["ambert"]}; color: {t["ink"]}; border: 1px solid {t["rule2"]};
-    padding: 4px; }}
-#menuLine {{ background: {t["paper"]}; border-bottom: 1px solid {t["rule"]}; }}
-#strip {{ background: {t["sheet"]}; border-bottom: 2px solid {t["stripe"]}; }}
-#rail {{ background: {t["tray"]}; border-right: 1px solid {t["rule"]}; }}
-#stage, #stage > QWidget, #scroll, #scroll > QWidget > QWidget {{ background: {t["sheet"]}; }}
-#side {{ background: {t["paper"]}; border-left: 1px solid {t["rule"]}; }}
-#chain {{ background: {t["paper"]}; border-top: 1px solid {t["rule2"]}; }}
-QLabel[role="title"] {{ font-family: {TITLE_FAMILY}; font-size: 19px; font-weight: 700; }}
-QLabel[role="panel"] {{ font-family: {TITLE_FAMILY}; font-size: 15px; font-weight: 700; }}
-QLabel[role="section"] {{ font-family: {TITLE_FAMILY}; font-size: 13px; font-weight: 700; }}
-QLabel[role="project"] {{ font-family: {TITLE_FAMILY}; font-size: 15px; font-weight: 700; }}
-QLabel[role="hint"] {{ color: {t["ink2"]}; font-size: 11px; }}
-QLabel[role="second"] {{ color: {t["ink2"]}; }}
-QLabel[role="symbol"] {{ color: {t["ink2"]}; }}
-QLabel[role="good"] {{ color: {t["olive"]}; }}
-QLabel[role="bad"] {{ color: {t["flame"]}; }}
-QLabel[role="figure"] {{ font-family: {TITLE_FAMILY}; font-size: 13px; font-weight: 600; }}
-QLabel[role="caution"] {{ background: {t["ambert"]}; border: 1px solid {t["rule"]};
-    border-radius: 5px; padding: 6px; }}
-QLabel[role="reading"] {{ background: {t["ambert"]}; border: 1px solid {t["crest"]};
-    border-radius: 3px; padding: 2px 6px; }}
-QLabel[role="refusal"] {{ background: {t["flamet"]}; border: 1px solid {t["flame"]};
-    border-radius: 3px; padding: 2px 6px; }}
-QLineEdit, QComboBox {{ background: {t["field"]}; border: 1px solid {t["rule2"]};
-    border-radius: 3px; padding: 0 6px; min-height: 22px; selection-background-color: {t["olive"]};
-    selection-color: {t["onolive"]}; }}
-QLineEdit[kind="number"] {{ font-size: 13px; font-family: "{MEDIUM_FAMILY}"; }}
-QLineEdit:focus, QComboBox:focus {{ border: 2px solid {t["crest"]}; padding: 0 5px;
-    min-height: 20px; }}
-QLineEdit[refused="true"] {{ border: 2px solid {t["flame"]}; padding: 0 5px; min-height: 20px; }}
-QLineEdit[unknown="true"] {{ border: 1px dashed {t["rule2"]}; }}
-QComboBox::drop-down {{ border: none; width: 16px; }}
-QComboBox::down-arrow {{ image: none; width: 0; height: 0; border-left: 4px solid {t["field"]};
-    border-right: 4px solid {t["field"]}; border-top: 5px solid {t["ink2"]}; }}
-QComboBox QAbstractItemView {{ background: {t["field"]}; border: 1px solid {t["rule2"]};
-    selection-background-color: {t["olivet"]}; selection-color: {t["ink"]}; }}
-QPushButton {{ background: {t["card"]}; border: 1px solid {t["rule2"]}; border-radius: 4px;
-    padding: 3px 12px; min-height: 18px; font-family: "{MEDIUM_FAMILY}"; }}
-QPushButton:hover {{ background: {t["olivet"]}; }}
-QPushButton:focus, QToolButton:focus, QCheckBox:focus {{ border: 2px solid {t["crest"]};
-    padding: 2px 11px; }}
-QPushButton:checked {{ background: {t["olivet"]}; border-bottom: 3px solid {t["olive"]}; }}
-QPushButton:disabled, QToolButton:disabled {{ color: {t["rule2"]}; }}
-QPushButton[role="main"] {{ background: {t["olive"]}; color: {t["onolive"]}; border: none; }}
-QToolButton {{ background: {t["card"]}; border: 1px solid {t["rule2"]}; border-radius: 4px;
-    padding: 2px 6px; }}
-QToolButton:focus {{ padding: 1px 5px; }}
-QToolButton::menu-indicator {{ image: none; }}
-QMenuBar {{ background: transparent; font-size: 13px; }}
-QMenuBar::item {{ padding: 5px 8px; background: transparent; }}
-QMenuBar::item:selected {{ background: {t["olivet"]}; border-radius: 3px; }}
-QMenu {{ background: {t["sheet"]}; border: 1px solid {t["rule2"]}; padding: 4px; }}
-QMenu::item {{ padding: 5px 24px 5px 20px; }}
-QMenu::item:selected {{ background: {t["olivet"]}; }}
-QMenu::item:disabled {{ color: {t["rule2"]}; }}
-QMenu::separator {{ height: 1px; background: {t["rule"]}; margin: 4px 8px; }}
-QScrollArea {{ border: none; background: transparent; }}
-QScrollBar:vertical {{ background: transparent; width: 10px; }}
-QScrollBar::handle:vertical {{ background: {t["rule"]}; border-radius: 4px; min-height: 24px; }}
-QScrollBar::handle:vertical:hover {{ background: {t["rule2"]}; }}
-QScrollBar:horizontal {{ background: transparent; height: 10px; }}
-QScrollBar::handle:horizontal {{ background: {t["rule"]}; border-radius: 4px; min-width: 24px; }}
-QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
-QSplitter::handle {{ background: {t["rule"]}; }}
-QSplitter::handle:hover {{ background: {t["crest"]}; }}
-QFrame[role="rule"] {{ background: {t["rule"]}; border: none; max-height: 1px; }}
-QFrame[role="card"] {{ background: {t["card"]}; border: 1px solid {t["rule"]};
-    border-radius: 5px; }}
-QFrame[role="card"][chosen="true"] {{ border: 1px solid {t["olive"]};
-    border-bottom: 3px solid {t["olive"]}; background: {t["olivet"]}; }}
-QFrame[role="card"]:focus {{ border: 2px solid {t["crest"]}; }}
-QFrame[role="tray"] {{ background: {t["tray"]}; border-radius: 5px; }}
-QTableView, QTextBrowser, QListWidget {{ background: {t["field"]};
-    border: 1px solid {t["rule2"]}; border-radius: 4px; gridline-color: {t["grid"]};
-    selection-background-color: {t["olivet"]}; selection-color: {t["ink"]}; }}
-QHeaderView::section {{ background: {t["tray"]}; border: none; padding: 3px 6px; }}
-QCheckBox {{ background: transparent; }}
-QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {t["rule2"]};
-    border-radius: 3px; background: {t["field"]}; }}
-QCheckBox::indicator:checked {{ background: {t["olive"]}; }}
-"""
+    """Style sheet from the colour roles; the text is resources/style.qss."""
+    text = resources.files("firecrest.app") / "resources" / "style.qss"
+    families = {
+        "title_family": TITLE_FAMILY,
+        "text_family": TEXT_FAMILY,
+        "medium_family": MEDIUM_FAMILY,
+    }
+    return Template(text.read_text(encoding="utf-8")).substitute(families | t.roles())

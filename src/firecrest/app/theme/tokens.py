@@ -85,6 +85,10 @@ class Theme:
         """Colour of a role, as #RRGGBB."""
         return (DARK if self.dark else LIGHT)[role]
 
+    def roles(self) -> dict[str, str]:
+        """All roles with their colours."""
+        return DARK if self.dark else LIGHT
+
     def fill(self, code: str) -> str:
         """Fill of a limit's tint."""
         tint = TINTS[code]

@@ -77,7 +77,10 @@ class Chain(QWidget):
 
     def refresh(self) -> None:
         """Follow the assessment and the pinned crosshair."""
-        self.row = chain(self.session.assessment, self.session.frequency)
+        row = chain(self.session.assessment, self.session.frequency)
+        if row == self.row and self.links[0].accessibleName():
+            return
+        self.row = row
         for widget, link in zip(self.links, self.row.links, strict=True):
             widget.setAccessibleName(f"{link.name}: {link.plate}")
             widget.setAccessibleDescription(link.part)

@@ -66,6 +66,7 @@ class Chart(pg.PlotWidget):
         self.session = session
         self.content: Plot | None = None
         self.ghost: Plot | None = None
+        self._span = (0.0, 1.0)
         self.setMinimumHeight(height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
@@ -102,7 +103,7 @@ class Chart(pg.PlotWidget):
         """Scene pixels of data points; frequency and distance axes are logarithmic."""
         area = self.plot_area()
         assert self.content is not None
-        (x0, x1), (y0, y1) = self._x_range(), self.content.y_range
+        (x0, x1), (y0, y1) = self._span, self.content.y_range
         share = (self._axis(np.asarray(x, dtype=float)) - x0) / (x1 - x0)
         rise = (np.asarray(y, dtype=float) - y0) / (y1 - y0)
         return area.left() + share * area.width(), area.bottom() - rise * area.height()
@@ -127,6 +128,7 @@ class Chart(pg.PlotWidget):
         """Draw ``plot``; a ghost never changes the range."""
         before = self.content
         self.content, self.ghost = plot, ghost
+        self._span = self._x_range()
         if before is None or (before.x_range, before.y_range, before.y_step, before.unit) != (
             plot.x_range,
             plot.y_range,

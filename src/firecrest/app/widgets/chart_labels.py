@@ -1,6 +1,7 @@
 """Crosshair, labels, tags and the read-out of a plot: none is ever printed over another."""
 
 from collections.abc import Callable
+from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -11,6 +12,15 @@ from firecrest.app.widgets.chart_paint import BAND, ChartPainter, role_colour
 from firecrest.app.widgets.patterns import limit_brush
 from firecrest.present.placement import Rect, Request, around, place
 from firecrest.present.plot import Curve, Line, Plot, Readout, TintRun
+
+
+@lru_cache(maxsize=128)
+def _text_path(text: str, medium: bool) -> QPainterPath:
+    """Outline of a label with its top at 0."""
+    font = text_font(12, medium=medium)
+    path = QPainterPath()
+    path.addText(0.0, QFontMetricsF(font).ascent(), font, text)
+    return path
 
 
 class LabelPainter(ChartPainter):
@@ -59,8 +69,9 @@ class LabelPainter(ChartPainter):
         found = []
         for curve in curves:
             good = np.isfinite(curve.y)
-            x, y = self.map(curve.x[good][::3], curve.y[good][::3])
-            found += [Rect(a - 2, b - 3, 6, 6) for a, b in zip(x.tolist(), y.tolist(), strict=True)]
+            x, y = self.map(curve.x[good][::6], curve.y[good][::6])
+            spots = zip(x.tolist(), y.tolist(), strict=True)
+            found += [Rect(a - 6, b - 4, 12, 8) for a, b in spots]
         return found
 
     def _size(self, text: str, pixels: int = 12, *, medium: bool = False) -> tuple[float, float]:
@@ -68,9 +79,7 @@ class LabelPainter(ChartPainter):
         return metrics.horizontalAdvance(text) + 2, metrics.height()
 
     def _halo(self, rect: Rect, text: str, ink: QColor, *, medium: bool = False) -> None:
-        font = text_font(12, medium=medium)
-        path = QPainterPath()
-        path.addText(rect.x + 1, rect.y + QFontMetricsF(font).ascent(), font, text)
+        path = _text_path(text, medium).translated(rect.x + 1, rect.y)
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         self.p.setPen(
             QPen(

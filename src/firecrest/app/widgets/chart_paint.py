@@ -3,7 +3,8 @@
 from collections.abc import Callable
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
+from pyqtgraph.functions import arrayToQPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from firecrest.app.theme.style import colour, theme
@@ -22,7 +23,7 @@ ToPixels = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 
 def polygon(x: np.ndarray, y: np.ndarray) -> QPolygonF:
     """A polygon from pixel arrays."""
-    return QPolygonF([QPointF(a, b) for a, b in zip(x.tolist(), y.tolist(), strict=True)])
+    return arrayToQPolygonF(np.ascontiguousarray(x), np.ascontiguousarray(y))
 
 
 def role_colour(role: str) -> QColor:
@@ -37,12 +38,14 @@ class ChartPainter:
 
     def __init__(self, painter: QPainter, area: QRectF, to_pixels: ToPixels, ratio: float) -> None:
         self.p, self.area, self.map, self.ratio = painter, area, to_pixels, ratio
+        self.x_range = (0.0, float("inf"))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     # under the labels -----------------------------------------------------------
 
     def under(self, plot: Plot, ghost: Plot | None) -> None:
         """Grid, fills, curves and ghosts."""
+        self.x_range = plot.x_range
         self.p.fillRect(self.area, colour("sheet"))
         self._grid(plot)
         for run in plot.tints:
@@ -65,8 +68,8 @@ class ChartPainter:
         bottom, top = plot.y_range
         values = np.arange(bottom, top + plot.y_step / 2, plot.y_step)
         _, ys = self.map(np.full(len(values), plot.x_range[0]), values)
-        for y in ys:
-            self.p.drawLine(QPointF(self.area.left(), y), QPointF(self.area.right(), y))
+        left, right = self.area.left(), self.area.right()
+        self.p.drawLines([QLineF(left, y, right, y) for y in ys.tolist()])
         if plot.x_axis == "frequency":
             marks = [d * 10**k for k in (1, 2, 3, 4) for d in range(1, 10)]
         elif plot.x_axis == "distance":
@@ -74,11 +77,19 @@ class ChartPainter:
         else:
             marks = list(range(int(plot.x_range[1]) + 1))
         xs, _ = self.map(np.array(marks, dtype=float), np.full(len(marks), bottom))
-        for x in xs:
-            self.p.drawLine(QPointF(x, self.area.top()), QPointF(x, self.area.bottom()))
+        top, floor = self.area.top(), self.area.bottom()
+        self.p.drawLines([QLineF(x, top, x, floor) for x in xs.tolist() if left <= x <= right])
+
+    def _seen(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Pixels of the points in the plot's range, and one beyond at each end."""
+        inside = np.nonzero((x >= self.x_range[0]) & (x <= self.x_range[1]))[0]
+        if len(inside) == 0:
+            return self.map(x, y)
+        span = slice(max(inside[0] - 1, 0), inside[-1] + 2)
+        return self.map(x[span], y[span])
 
     def _tint(self, run: TintRun) -> None:
-        x, y = self.map(run.x, run.y)
+        x, y = self._seen(run.x, run.y)
         if len(x) < 2 or x[-1] < self.area.left() or x[0] > self.area.right():
             return
         fill, line = theme().fill(run.code), theme().line(run.code)
@@ -96,7 +107,7 @@ class ChartPainter:
         self.p.drawLine(QPointF(x[-1], y[-1]), QPointF(x[-1], self.area.bottom()))
 
     def _top(self, run: TintRun) -> None:
-        x, y = self.map(run.x, run.y)
+        x, y = self._seen(run.x, run.y)
         self.p.setPen(QPen(QColor(theme().line(run.code)), 3))
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         self.p.drawPolyline(polygon(x, y))
@@ -115,7 +126,7 @@ class ChartPainter:
         good = np.isfinite(curve.y)
         pen = QPen(role_colour(curve.role), curve.width, STYLES[curve.style])
         for part in _stretches(good):
-            x, y = self.map(curve.x[part], curve.y[part])
+            x, y = self._seen(curve.x[part], curve.y[part])
             if curve.fill:
                 pale = QColor(theme().fill(curve.role[-1]) if ":" in curve.role else pen.color())
                 pale.setAlphaF(0.6)
@@ -128,7 +139,7 @@ class ChartPainter:
             self.p.drawPolyline(polygon(x, y))
 
     def _stripe(self, curve: Curve) -> None:
-        x, y = self.map(curve.x, curve.y)
+        x, y = self._seen(curve.x, curve.y)
         line = polygon(x, y)
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         for role, width in (("brow", 5.0), ("stripe", 2.0)):
@@ -159,10 +170,10 @@ class ChartPainter:
         for curve in ghost.curves[: 1 if ghost.tints else None]:
             good = np.isfinite(curve.y)
             if curve.style != "dotted" and good.any():
-                x, y = self.map(curve.x[good], curve.y[good])
+                x, y = self._seen(curve.x[good], curve.y[good])
                 self.p.drawPolyline(polygon(x, y))
         if ghost.promise is not None:
-            x, y = self.map(ghost.promise.x, ghost.promise.y)
+            x, y = self._seen(ghost.promise.x, ghost.promise.y)
             self.p.drawPolyline(polygon(x, y))
 
 

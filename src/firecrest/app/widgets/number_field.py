@@ -43,6 +43,7 @@ class NumberEdit(QLineEdit):
         self.session, self.binding = session, binding
         self._hint: QLabel | None = None
         self._typing = False
+        self._unit: str | None = None
         self.setProperty("kind", "number")
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.setFixedWidth(FIELD_WIDTH)
@@ -57,6 +58,11 @@ class NumberEdit(QLineEdit):
     @property
     def unit(self) -> str:
         """Unit in force for this kind of figure."""
+        if self._unit is None:
+            self._unit = self._chosen_unit()
+        return self._unit
+
+    def _chosen_unit(self) -> str:
         chosen = str(QSettings().value(unit_key(self.binding), self.binding.facts.unit))
         labels = [u.label for u in QUANTITIES[self.binding.facts.quantity].units]
         return chosen if chosen in labels else self.binding.facts.unit
@@ -71,7 +77,6 @@ class NumberEdit(QLineEdit):
         self.setPlaceholderText(empty)
         self._flag("unknown", empty == "not known")
         self._flag("refused", False)
-        self.setToolTip(self.binding.about(self.session.assessment))
 
     def _text(self, value: float | None) -> str:
         if value is None:
@@ -224,6 +229,8 @@ class NumberEdit(QLineEdit):
 
     def event(self, event: QEvent) -> bool:
         """Undo and redo belong to the document unless something is being typed."""
+        if event.type() == QEvent.Type.ToolTip:
+            self.setToolTip(self.binding.about(self.session.assessment))
         if event.type() == QEvent.Type.ShortcutOverride and not self._typing:
             assert isinstance(event, QKeyEvent)
             if event.matches(QKeySequence.StandardKey.Undo) or event.matches(
@@ -290,6 +297,8 @@ class NumberEdit(QLineEdit):
     def choose_unit(self, label: str) -> None:
         """Show this kind of figure in another unit, here and in every such field."""
         QSettings().setValue(unit_key(self.binding), label)
+        for edit in self.window().findChildren(NumberEdit):
+            edit._unit = None
         self.session.changed.emit()
 
 

@@ -21,6 +21,7 @@ class RailButton(QWidget):
         super().__init__()
         self.row = row
         self.current = False
+        self._shown: tuple[RailRow, bool] | None = None
         self.setFixedHeight(58)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
@@ -28,6 +29,9 @@ class RailButton(QWidget):
 
     def show_row(self, row: RailRow, current: bool) -> None:
         """Show mark and fact; the current stage joins the sheet."""
+        if (row, current) == self._shown:
+            return
+        self._shown = (row, current)
         self.row, self.current = row, current
         self.setAccessibleName(f"{row.name}, stage {row.number}" + (", current" if current else ""))
         self.setAccessibleDescription(row.fact)

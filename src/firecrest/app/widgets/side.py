@@ -19,6 +19,7 @@ class SentenceRow(QWidget):
         super().__init__()
         self._session = session
         self._sentence: Sentence | None = None
+        self._shown: tuple[Sentence, bool, bool] | None = None
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 3, 0, 3)
         row.setSpacing(8)
@@ -36,6 +37,9 @@ class SentenceRow(QWidget):
 
     def show_sentence(self, sentence: Sentence, first: bool) -> None:
         """Show a sentence; the first one is bold."""
+        if (sentence, first, theme().dark) == self._shown:
+            return
+        self._shown = (sentence, first, theme().dark)
         self._sentence = sentence
         self._mark.set_state(sentence.mark)
         ink = theme()["ink"]

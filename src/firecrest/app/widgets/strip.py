@@ -41,6 +41,8 @@ class MeterWidget(QWidget):
 
     def show_meter(self, meter: Meter) -> None:
         """Show a meter; told to assistive software as one value."""
+        if meter == self.meter:
+            return
         self.meter = meter
         self.setAccessibleName(meter.name)
         self.setAccessibleDescription(meter.spoken)
