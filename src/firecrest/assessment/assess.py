@@ -46,7 +46,7 @@ from firecrest.core.acoustics.network import Solution
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, level
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
-from firecrest.core.errors import FirecrestError
+from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.core.limits import promise as rules
 from firecrest.core.limits.ceiling import Ceiling, Run, runs
 from firecrest.core.limits.draw import programme_draw
@@ -61,6 +61,8 @@ from firecrest.design.power import Pack, Power
 RUNTIME_BELOW = 9.0
 """Playing level when none is set: this many dB below the promised loudness."""
 DROPS = (3, 6, 10)
+SILENCE = -150.0
+"""dB at unit input below which sources have cancelled to rounding errors."""
 
 
 @dataclass(frozen=True)
@@ -181,6 +183,10 @@ def _acoustic(
         SOLID_ANGLES[brief.listening.place],
         air,
     )
+    if np.max(unit_level) < SILENCE:
+        raise DesignError(
+            "The sources cancel: nothing reaches the listener. Check polarity and channels."
+        )
     tops = tops_of(
         transfers, unit_level, ratings, power, brief.conditions.charge, duty_of(brief.listening)
     )

@@ -43,6 +43,8 @@ SYMBOLS = {
     "cmp": "Cmp",
     "rmp": "Rmp",
 }
+SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
+"""Figures that most sheets have: a gap among them is named before what would follow from it."""
 TRAVEL_RULE = 2.0
 """Radiator travel not known: its displacement is taken as this many times the drivers'."""
 TRAVEL_BAND = 0.4
@@ -82,7 +84,8 @@ def driver_constants(part: DriverPart) -> DriverConstants:
     """Constants of a driver; MissingFigureError names the first gap."""
     derivation = derivation_of(part)
     if derivation.missing:
-        raise MissingFigureError(SYMBOLS[derivation.missing[0]], part.name)
+        wanted = [key for key in SHEET if key not in derivation.figures] + [*derivation.missing]
+        raise MissingFigureError(SYMBOLS[wanted[0]], part.name)
     f = derivation.figures
     return DriverConstants(
         r_e=f["re"],

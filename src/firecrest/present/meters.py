@@ -42,6 +42,7 @@ class Meter:
     stripe: float
     floor: bool
     judged: bool
+    known: bool
     ghost: str
     ghost_at: float | None
     spoken: str
@@ -78,6 +79,7 @@ def meter(
         stripe=_share(promise, promise.target, promise.target),
         floor=promise.floor,
         judged=promise.importance != "open",
+        known=promise.predicted is not None,
         ghost=ghost,
         ghost_at=ghost_at,
         spoken=f"{numeral} {unit.suffix}, {asked}{margin}" + (f", tried {ghost}" if ghost else ""),

@@ -47,7 +47,10 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
     """Peak travel or air speed of every moving part at the promise, against its limit."""
     a = assessment.acoustic
     if a is None:
-        return [waiting("Cone", assessment, (20.0, 200.0))]
+        box = assessment.design.box
+        names = ["Cone"] * len(box.groups) + ["Radiator"] * len(box.radiators)
+        names += ["Port air"] * len(box.ports)
+        return [waiting(name, assessment, (20.0, 200.0)) for name in names]
     drive = _promise_drive(assessment, a)
     box = assessment.design.box
     found = []

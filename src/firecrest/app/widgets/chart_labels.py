@@ -38,9 +38,11 @@ class LabelPainter(ChartPainter):
         self._labels(plot)
 
     def _message(self, text: str) -> None:
-        self.p.setFont(text_font(13, medium=True))
+        small = self.area.height() < 120
+        self.p.setFont(text_font(11 if small else 13, medium=not small))
         self.p.setPen(colour("ink2"))
-        self.p.drawText(self.area, Qt.AlignmentFlag.AlignCenter, f"No curve yet: {text}")
+        flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
+        self.p.drawText(self.area, flags, f"No curve yet: {text}")
 
     def _labels(self, plot: Plot) -> None:
         area = Rect(
@@ -109,26 +111,19 @@ class LabelPainter(ChartPainter):
         left, right = max(x[0], self.area.left()), min(x[-1], self.area.right())
         if right - left < 10:
             return None
-        middle = (left + right) / 2
-        inside = (x >= left) & (x <= right)
-        base = float(np.max(y[inside])) if inside.any() else float(y[0])
         text = run.name
         width, height = self._size(text, medium=True)
-        if width > right - left + 30:
+        if width > right - left + 40:
             text = run.code
             width, height = self._size(text, medium=True)
-        heights = (base + BAND + 4, base + BAND + 22, base + BAND + 44, base + BAND - 10)
-        spots = [
-            (
-                min(
-                    max(middle - width / 2 + shift, self.area.left() + 4),
-                    self.area.right() - width - 4,
-                ),
-                top,
+        spots = []
+        for share in (0.5, 0.75, 0.9, 0.3):
+            middle = left + share * (right - left)
+            base = float(np.interp(middle, x, y)) + BAND + 4
+            start = min(
+                max(middle - width / 2, self.area.left() + 4), self.area.right() - width - 4
             )
-            for top in heights
-            for shift in (0.0, -30.0, 30.0)
-        ]
+            spots += [(start, base + down) for down in (0.0, 14.0, 32.0)]
         ink = QColor(theme().line(run.code))
         return (
             Request(width, height, spots),

@@ -179,7 +179,7 @@ class MeterWidget(QWidget):
         """What lacks up to a floor, or what is over a cap."""
         assert self.meter is not None
         m = self.meter
-        if not m.judged:
+        if not (m.judged and m.known):
             return
         low, high = sorted((done.right(), stripe))
         over = (m.floor and done.right() < stripe) or (not m.floor and done.right() > stripe)

@@ -1,0 +1,95 @@
+"""Every number field on every stage: step it, see the design change, undo it."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from firecrest.app.main_window import STAGES
+from firecrest.app.widgets.number_field import NumberEdit, NumberRow
+from firecrest.assessment.inverse import with_kind
+from firecrest.present.parts import cards
+from tests.app.helpers import settle
+
+
+def edits_on(window):
+    """All boxes on the stage on show."""
+    return [e for e in window.stage.findChildren(NumberEdit) if e.isVisible()]
+
+
+def check(window, edit):
+    """Up changes the design or is refused with a sentence; undo gives back the same object."""
+    before = window.session.design
+    value = edit.binding.read(window.session.assessment)
+    QTest.keyClick(edit, Qt.Key.Key_Up)
+    if window.session.design is before:
+        refused = edit._hint is not None and edit._hint.isVisible()
+        assert value is None or value == edit.binding.facts.high or refused, edit.accessibleName()
+        edit.restore()
+        return
+    after = edit.binding.read(window.session.assessment)
+    assert after > value, edit.accessibleName()
+    assert window.session.history.past[-1][0].startswith(edit.binding.facts.label)
+    window.undo()
+    assert window.session.design is before
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_step_and_undo(window, key):
+    window.show_stage(key)
+    settle()
+    found = edits_on(window)
+    assert len(found) >= 4
+    for edit in found:
+        check(window, edit)
+
+
+def test_step_and_undo_of_every_part(window):
+    window.show_stage("parts")
+    for card in cards(window.session.assessment):
+        window.stage.choose(card)
+        settle()
+        for edit in edits_on(window):
+            check(window, edit)
+
+
+def test_step_and_undo_of_a_port(make_window, slipway):
+    window = make_window(with_kind(slipway, "port"))
+    window.show_stage("size")
+    settle()
+    for edit in edits_on(window):
+        check(window, edit)
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_every_field_has_a_name_and_a_path_to_it(window, key):
+    window.show_stage(key)
+    settle()
+    for edit in edits_on(window):
+        assert edit.accessibleName()
+        assert edit.text() or edit.placeholderText()
+    for row in window.stage.findChildren(NumberRow):
+        assert window.stage.field(row.binding.path) is not None
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_every_stage_survives_missing_figures(window, key):
+    window.session.edit_number(("box", "groups", 0, "driver", "vas"), None)
+    window.show_stage(key)
+    settle()
+    assert window.strip.meters["loudness"].meter.numeral == "–"
+    assert not window.strip.meters["loudness"].meter.known
+    assert window.side.sentences()[0] == "Loudness is not known: needs Vas of Alder W13-4."
+    window.undo()
+    settle()
+    assert window.strip.meters["loudness"].meter.numeral == "95.2"
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_every_stage_shows_ghosts_of_a_tried_design(window, slipway, key):
+    window.show_stage(key)
+    window.session.try_design(with_kind(slipway, "port"))
+    settle()
+    assert window.strip.meters["weight"].meter.ghost == "→ 4.99"
+    window.session.drop_trial()
+    settle()
+    assert window.strip.meters["weight"].meter.ghost == ""
