@@ -153,8 +153,8 @@ class MainWindow(FileActions):
         self.session.file_changed.connect(self._refresh_file)
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.show_notice)
-        for meter in self.strip.meters.values():
-            meter.opened.connect(self._open_promise)
+        for key, meter in self.strip.meters.items():
+            meter.pressed.connect(partial(self._open_promise, key))
 
     # state on show --------------------------------------------------------------
 

@@ -2,19 +2,19 @@
 
 from typing import Any
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent, QMouseEvent
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
 from firecrest.app.widgets.choices import bound_text, label, labelled
 from firecrest.app.widgets.marks import Origin
+from firecrest.app.widgets.pressable import Pressable
 from firecrest.present import parts as shown
 from firecrest.present.parts import PartCard
 
 
-class CardWidget(QFrame):
+class CardWidget(Pressable):
     """One part of the design."""
 
     clicked = Signal(object)
@@ -22,9 +22,8 @@ class CardWidget(QFrame):
     def __init__(self) -> None:
         super().__init__()
         self.setProperty("role", "card")
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.card: PartCard | None = None
+        self.pressed.connect(lambda: self.clicked.emit(self.card))
         box = QVBoxLayout(self)
         box.setContentsMargins(10, 6, 10, 8)
         box.setSpacing(1)
@@ -67,15 +66,6 @@ class CardWidget(QFrame):
         for widget in (self, self._spare):
             widget.style().unpolish(widget)
             widget.style().polish(widget)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.clicked.emit(self.card)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.clicked.emit(self.card)
-        else:
-            super().keyPressEvent(event)
 
 
 class PartsStage(Stage):

@@ -1,20 +1,12 @@
 """The chain: a rope from pack to listener, as thick at each link as it has dB to spare."""
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import (
-    QFocusEvent,
-    QFontMetricsF,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPainterPath,
-    QPaintEvent,
-    QPen,
-)
+from PySide6.QtGui import QFontMetricsF, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.chain import ChainLink, ChainRow, chain
 
 HEIGHT = 66
@@ -30,32 +22,17 @@ def half_width(spare: float | None) -> float:
     return THIN + share * (THICK - THIN)
 
 
-class LinkWidget(QWidget):
+class LinkWidget(Pressable):
     """One link, as a value that can be focused and read out; drawn by the chain."""
 
     def __init__(self, owner: "Chain", place: int) -> None:
-        super().__init__(owner)
-        self._owner, self.place = owner, place
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        super().__init__()
+        self.setParent(owner)
+        self._owner = owner
+        self.pressed.connect(lambda: owner.follow(place))
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self._owner.follow(self.place)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self._owner.follow(self.place)
-        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
-            self.focusNextPrevChild(event.key() == Qt.Key.Key_Right)
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self._owner.update()
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
+    def focus_changed(self) -> None:
+        """The chain draws the ring."""
         self._owner.update()
 
 

@@ -1,21 +1,22 @@
 """The rail: stages in working order, free to enter at any time."""
 
+from functools import partial
+
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.marks import paint_mark
+from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.rail import RailRow, rail
 
 WIDE, NARROW = 140, 56
 
 
-class RailButton(QWidget):
+class RailButton(Pressable):
     """One stage."""
-
-    clicked = Signal(str)
 
     def __init__(self, row: RailRow) -> None:
         super().__init__()
@@ -23,8 +24,6 @@ class RailButton(QWidget):
         self.current = False
         self._shown: tuple[RailRow, bool] | None = None
         self.setFixedHeight(58)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
         holder.changed.connect(self.update)
 
     def show_row(self, row: RailRow, current: bool) -> None:
@@ -36,25 +35,6 @@ class RailButton(QWidget):
         self.setAccessibleName(f"{row.name}, stage {row.number}" + (", current" if current else ""))
         self.setAccessibleDescription(row.fact)
         self.setToolTip(f"{row.name}: {row.fact}\nAlt+{row.number}")
-        self.update()
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.clicked.emit(self.row.key)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.clicked.emit(self.row.key)
-        elif event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Up):
-            self.focusNextPrevChild(event.key() == Qt.Key.Key_Down)
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self.update()
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -106,7 +86,7 @@ class Rail(QWidget):
         self.buttons: dict[str, RailButton] = {}
         for row in rail(session.assessment):
             button = RailButton(row)
-            button.clicked.connect(self.chosen)
+            button.pressed.connect(partial(self.chosen.emit, row.key))
             column.addWidget(button)
             self.buttons[row.key] = button
         column.addStretch(1)

@@ -1,16 +1,7 @@
 """The promise strip: a summary and six meters, always there."""
 
-from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import (
-    QFocusEvent,
-    QFontMetricsF,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPolygonF,
-)
+from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt
+from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
@@ -18,25 +9,22 @@ from firecrest.app.theme.style import colour, holder, text_font, theme, title_fo
 from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark, paint_mark
 from firecrest.app.widgets.patterns import pattern_tile
+from firecrest.app.widgets.pressable import Pressable
 from firecrest.present import meters, words
 from firecrest.present.meters import Meter
 
 STRIP_HEIGHT = 92
 
 
-class MeterWidget(QWidget):
+class MeterWidget(Pressable):
     """One promise: name, state, numeral, bar with its stripe, and the ghost of what is tried."""
-
-    opened = Signal(str)
 
     def __init__(self, key: str) -> None:
         super().__init__()
         self.key = key
         self.meter: Meter | None = None
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFixedHeight(STRIP_HEIGHT - 4)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
         holder.changed.connect(self.update)
 
     def show_meter(self, meter: Meter) -> None:
@@ -51,25 +39,6 @@ class MeterWidget(QWidget):
 
     def sizeHint(self) -> QSize:
         return QSize(170, STRIP_HEIGHT - 4)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.opened.emit(self.key)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.opened.emit(self.key)
-        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right):
-            self.focusNextPrevChild(event.key() == Qt.Key.Key_Right)
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self.update()
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.meter is None:

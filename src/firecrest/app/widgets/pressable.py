@@ -1,0 +1,44 @@
+"""A widget pressed by click, Enter or Space; arrows go to its neighbours."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
+from PySide6.QtWidgets import QFrame
+
+FORWARD = (Qt.Key.Key_Right, Qt.Key.Key_Down)
+BACKWARD = (Qt.Key.Key_Left, Qt.Key.Key_Up)
+PRESS = (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space)
+
+
+class Pressable(QFrame):
+    """Base of meters, rail rows, chain links and part cards."""
+
+    pressed = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def focus_changed(self) -> None:
+        """Draw the focus ring anew; own-drawn groups override it."""
+        self.update()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.pressed.emit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        if key in PRESS:
+            self.pressed.emit()
+        elif key in FORWARD or key in BACKWARD:
+            self.focusNextPrevChild(key in FORWARD)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self.focus_changed()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.focus_changed()
