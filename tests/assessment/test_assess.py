@@ -1,6 +1,7 @@
 """The assessment: same figures every way, five weakest links, honest gaps, memo."""
 
 import dataclasses
+import json
 
 import numpy as np
 import pytest
@@ -8,12 +9,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.reference.designs import system_design
 
+from firecrest import cli
 from firecrest.assessment import acoustic, assess, lowering
 from firecrest.assessment.batch import assess_batch
 from firecrest.assessment.chain import LINKS, links
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.design.text import design_to_json
+from firecrest.design.voice import Parametric
 from firecrest.files.demos import read_demo
+from firecrest.present.report import report
 from firecrest.present.sentences import why
 
 XMAX = ("box", "groups", 0, "driver", "xmax")
@@ -232,3 +237,37 @@ def test_results_are_plain_values(slipway):
     a = assess.assess(slipway)
     assert dataclasses.is_dataclass(a)
     assert a.design is slipway
+
+
+def test_a_missing_limit_is_never_reported_as_a_level(slipway):
+    a = assess.assess(replace_at(slipway, XMAX, None))
+    assert a.acoustic.loudness is None
+    assert a.acoustic.low_note is None
+    body = report(a, 2.83, np.array([50.0, 100.0]))
+    for key in ("loudness", "loudness_full_charge", "low_note", "programme_level", "bass"):
+        assert body[key] is None
+
+
+def test_a_sine_is_said_to_have_no_spectrum(slipway):
+    a = assess.assess(replace_at(slipway, ("brief", "listening", "material"), "sine"))
+    assert any("use 100 Hz" in line for line in a.estimates)
+    assert a.acoustic.low_note.frequency == 100.0
+
+
+def test_a_dip_inside_the_band_is_told(slipway):
+    path = ("voice", "channels", 0, "blocks")
+    notch = Parametric(kind="parametric", frequency=180.0, gain=-14.0, q=2.0)
+    a = assess.assess(replace_at(slipway, path, (*slipway.voice.channels[0].blocks, notch)))
+    assert a.acoustic.reaches.dip > 1
+    assert any("dips" in s.plain for s in why(a))
+    assert assess.assess(slipway).acoustic.reaches.dip == 0.0
+
+
+def test_window_command_line_and_assessment_agree(slipway, tmp_path, capsys):
+    path = tmp_path / "design.json"
+    path.write_text(design_to_json(slipway))
+    cli.run(["assess", str(path), "--json"])
+    told = json.loads(capsys.readouterr().out)["promises"]
+    for promise, line in zip(assess.assess(slipway).promises, told, strict=True):
+        assert line["predicted"] == pytest.approx(promise.predicted, abs=1e-9)
+        assert line["margin"] == pytest.approx(promise.margin, abs=1e-9)

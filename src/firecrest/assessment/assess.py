@@ -61,6 +61,7 @@ from firecrest.design.power import Pack, Power
 RUNTIME_BELOW = 9.0
 """Playing level when none is set: this many dB below the promised loudness."""
 DROPS = (3, 6, 10)
+SINE_NOTE = "A sine has no spectrum: programme level, low-note check and runtime use 100 Hz"
 SILENCE = -150.0
 """dB at unit input below which sources have cancelled to rounding errors."""
 
@@ -217,17 +218,18 @@ def _acoustic(
         + rules.promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop),
         runs=_runs(tops),
         f_hi=f_hi,
-        loudness=_loudness(tops.charged, brief, f_hi),
-        loudness_full=_loudness(tops.full, brief, f_hi),
+        loudness=None if gaps.missing else _loudness(tops.charged, brief, f_hi),
+        loudness_full=None if gaps.missing else _loudness(tops.full, brief, f_hi),
         reaches=reaches,
-        low_note=_low_note(tops, brief, reaches, programme),
+        low_note=None if gaps.missing else _low_note(tops, brief, reaches, programme),
         programme=held,
         runtime_level=run_level,
         runtime=_runtime(
             transfers, power, programme.kind, programme.burst, run_level - held.unit_level
         ),
     )
-    return acoustic, gaps.missing, gaps.estimates
+    estimates = gaps.estimates + ((SINE_NOTE,) if programme.kind == "sine" else ())
+    return acoustic, gaps.missing, estimates
 
 
 @stage

@@ -3,6 +3,7 @@
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.lowering import air_of
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import code_at, margins_at
 from firecrest.core.limits.promise import promised_shape
@@ -139,9 +140,11 @@ def _validity(assessment: Assessment) -> tuple[str, ...]:
     a = assessment.acoustic
     if a is None:
         return ()
-    speed = 343.0
+    speed = air_of(assessment.design.brief.conditions).speed
     top = speed / (6 * assessment.cabinet.longest_inner)
+    known = (f"Known limits only: {assessment.missing[0]}.",) if assessment.missing else ()
     return (
+        *known,
         f"Lumped model, good to about {_hertz(top)}; judged from "
         f"{assessment.design.brief.bass.frequency:g} to {_hertz(a.f_hi)}.",
     )

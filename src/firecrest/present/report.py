@@ -42,6 +42,8 @@ def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
     acoustic = assessment.acoustic
     if acoustic is not None:
         body |= _scalars(assessment.design, acoustic)
+        if assessment.missing:
+            body |= {"programme_level": None, "bass": None}
         body["chain"] = [_link(link, acoustic) for link in assessment.links]
         body["curves"] = _curves(acoustic)
         body["at_drive"] = at_drive(assessment.design, acoustic, drive, grid)

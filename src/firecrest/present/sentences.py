@@ -44,6 +44,10 @@ class Sentence:
         return "".join(piece.text for piece in self.pieces)
 
 
+SLIGHT = 0.05
+"""Dips below this many dB are not worth a sentence."""
+
+
 def why(assessment: Assessment) -> list[Sentence]:
     """What holds the promises, worst first; one sentence of relief when nothing does."""
     found = [s for p in assessment.promises if (s := _promise_sentence(assessment, p)) is not None]
@@ -55,6 +59,7 @@ def why(assessment: Assessment) -> list[Sentence]:
         low = assessment.acoustic.low_note
         if low is not None and not low.passed and assessment.promise("loudness").state != "close":
             found.append(_low_note_sentence(assessment.acoustic, low))
+        found += _dip(assessment, assessment.acoustic)
         found += _amplifier_sentences(assessment)
         found += _takeover(assessment.acoustic)
     return found
@@ -166,6 +171,16 @@ def _low_note_sentence(a: Acoustic, low: LowNote) -> Sentence:
             Piece(f" takes {part.lower()} {-low.margin:.1f} dB too far; {cure}."),
         ),
     )
+
+
+def _dip(assessment: Assessment, a: Acoustic) -> list[Sentence]:
+    """A hole between the bass reach and the top of its band, which the reach does not tell."""
+    if assessment.missing or a.reaches.dip < SLIGHT:
+        return []
+    low, high = a.reaches.band
+    drop = assessment.design.brief.bass.drop
+    text = f"Between {_hz(low)} and {_hz(high)}{THIN_SPACE}Hz the level at the promise dips "
+    return [Sentence("close", (Piece(f"{text}{a.reaches.dip:.1f} dB below −{drop} dB."),))]
 
 
 def run_at(a: Acoustic, point: int) -> Run:
