@@ -28,7 +28,8 @@ def test_every_state_has_its_own_shape(qapp, settings, choice):
     holder.choose("light")
 
 
-def test_every_origin_has_its_own_square(qapp):
+def test_every_origin_has_its_own_square(qapp, settings):
+    holder.choose("light")
     assert len({drawn(paint_origin, o) for o in ("measured", "sheet", "estimate", "")}) == 4
     assert drawn(paint_origin, "sheet") == drawn(paint_origin, "derived")
 

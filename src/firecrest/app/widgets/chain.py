@@ -109,7 +109,7 @@ class Chain(QWidget):
         hs = [halves[0], *halves, halves[-1]]
         top, bottom = [], []
         for k in range(len(xs) - 1):
-            steps = 10
+            steps = 6
             for s in range(steps + 1):
                 t = s / steps
                 smooth = t * t * (3 - 2 * t)

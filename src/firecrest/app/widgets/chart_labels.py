@@ -5,7 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QFontMetricsF, QPainterPath, QPen
+from PySide6.QtGui import QColor, QFontMetricsF, QPaintEngine, QPainter, QPainterPath, QPen, QPixmap
 
 from firecrest.app.theme.style import colour, text_font, theme, title_font
 from firecrest.app.widgets.chart_paint import BAND, ChartPainter, role_colour
@@ -21,6 +21,30 @@ def _text_path(text: str, medium: bool) -> QPainterPath:
     path = QPainterPath()
     path.addText(0.0, QFontMetricsF(font).ascent(), font, text)
     return path
+
+
+def _paint_halo(painter: QPainter, path: QPainterPath, ink: QColor, sheet: QColor) -> None:
+    """Letters in ``ink`` with a soft edge of ``sheet`` about them."""
+    edge = QPen(sheet, 3.5)
+    edge.setCapStyle(Qt.PenCapStyle.RoundCap)
+    edge.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    painter.strokePath(path, edge)
+    painter.fillPath(path, ink)
+
+
+@lru_cache(maxsize=128)
+def _label_picture(text: str, medium: bool, ink: str, sheet: str, ratio: float) -> QPixmap:
+    """A label with its halo, kept: stroking letters anew costs more than the rest of a chart."""
+    path = _text_path(text, medium).translated(3.0, 0.0)
+    size = path.boundingRect().size()
+    picture = QPixmap(round((size.width() + 8) * ratio), round((size.height() + 14) * ratio))
+    picture.setDevicePixelRatio(ratio)
+    picture.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(picture)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    _paint_halo(painter, path, QColor(ink), QColor(sheet))
+    painter.end()
+    return picture
 
 
 class LabelPainter(ChartPainter):
@@ -81,19 +105,13 @@ class LabelPainter(ChartPainter):
         return metrics.horizontalAdvance(text) + 2, metrics.height()
 
     def _halo(self, rect: Rect, text: str, ink: QColor, *, medium: bool = False) -> None:
-        path = _text_path(text, medium).translated(rect.x + 1, rect.y)
-        self.p.setBrush(Qt.BrushStyle.NoBrush)
-        self.p.setPen(
-            QPen(
-                colour("sheet"),
-                3.5,
-                Qt.PenStyle.SolidLine,
-                Qt.PenCapStyle.RoundCap,
-                Qt.PenJoinStyle.RoundJoin,
-            )
-        )
-        self.p.drawPath(path)
-        self.p.fillPath(path, ink)
+        sheet = colour("sheet")
+        if self.p.paintEngine().type() == QPaintEngine.Type.SVG:
+            path = _text_path(text, medium).translated(rect.x + 1, rect.y)
+            _paint_halo(self.p, path, ink, sheet)
+            return
+        picture = _label_picture(text, medium, ink.name(), sheet.name(), self.ratio)
+        self.p.drawPixmap(QPointF(round(rect.x) - 2, round(rect.y)), picture)
 
     def _curve_job(self, curve: Curve) -> tuple[Request, Callable[[Rect], None]]:
         at = float(curve.label_at or 100.0)

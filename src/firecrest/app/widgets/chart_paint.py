@@ -64,6 +64,7 @@ class ChartPainter:
             self._ghost(ghost)
 
     def _grid(self, plot: Plot) -> None:
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.setPen(QPen(colour("grid"), 1))
         bottom, top = plot.y_range
         values = np.arange(bottom, top + plot.y_step / 2, plot.y_step)
@@ -79,6 +80,7 @@ class ChartPainter:
         xs, _ = self.map(np.array(marks, dtype=float), np.full(len(marks), bottom))
         top, floor = self.area.top(), self.area.bottom()
         self.p.drawLines([QLineF(x, top, x, floor) for x in xs.tolist() if left <= x <= right])
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _seen(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Pixels of the points in the plot's range, and one beyond at each end."""
@@ -98,7 +100,9 @@ class ChartPainter:
         floor = np.full(2, self.area.bottom())
         self.p.setPen(Qt.PenStyle.NoPen)
         self.p.setBrush(pale)
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.drawPolygon(polygon(np.r_[x, x[-1], x[0]], np.r_[y, floor]))
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
         wide = min(x[-1], self.area.right()) - max(x[0], self.area.left()) >= NARROW
         self.p.setBrush(limit_brush(run.code, fill, line, self.ratio) if wide else QColor(fill))
         self.p.setBrushOrigin(self.area.topLeft())
