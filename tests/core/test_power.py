@@ -7,7 +7,12 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
-from firecrest.core.limits.bus import average_current_limit, collapse_limit, swing_limit
+from firecrest.core.limits.bus import (
+    average_current_limit,
+    collapse_limit,
+    mean_bus_current,
+    swing_limit,
+)
 from firecrest.core.limits.draw import PEAK, Draw, Output, programme_draw, rms, sine_draw
 from firecrest.core.limits.programme import weights
 from firecrest.core.power.amplifier import SINE_AVERAGE, Claim, clipping_power_ratio, read_claims
@@ -162,6 +167,16 @@ def test_a_converter_hides_the_sag_but_not_the_collapse():
     mean = draw.mean_power[0] * limited**2
     mean += 24 * (0.1 + amplifier.loss * SINE_AVERAGE * draw.amperes[0] * limited)
     assert (mean / 0.9 + 1.0) / (7.4 - 0.2 * 6.0) == pytest.approx(6.0)
+
+
+@pytest.mark.parametrize("converter", [None, Converter(24.0, 0.9, 6.0)])
+def test_the_mean_bus_current_meets_its_limit_exactly_at_the_limit(converter):
+    amplifier, source = board(), Source(15.0, 0.2, 1.5, {}, None, converter)
+    draw = sine_draw([LOADED], amplifier.r_out)
+    for amperes in (0.8, 2.0, 6.0):
+        g = average_current_limit(draw, amplifier, source, amperes)
+        assert mean_bus_current(draw, amplifier, source, g)[0] == pytest.approx(amperes)
+    assert np.isnan(mean_bus_current(draw, amplifier, source, np.array([1e4])))
 
 
 def test_a_stiff_source_never_collapses():

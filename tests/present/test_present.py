@@ -215,7 +215,9 @@ def test_power_tables(assessed, slipway):
     assert "17.6 V" in power.bus_words(assessed)
     total = assessed.acoustic.runtime.watts["total"]
     assert sum(w for _, w in power.energy_rows(assessed)) == pytest.approx(total)
-    for current in power.current_rows(assessed):
+    rows = power.current_rows(assessed)
+    assert len({round(row.asked, 9) for row in rows[1:]}) == 1
+    for current in rows:
         assert 0 < current.asked < current.bears
     assert "protection board" in power.caution(assessed)
 

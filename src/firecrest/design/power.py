@@ -140,7 +140,7 @@ class ProtectionBoard:
     cut_off: float | None = number(
         "Opens below", "voltage", 0.5, 400, "V", default=None, empty="none", digits=2
     )
-    resistance: float = number("Resistance", "resistance", 0, 1, "mΩ", default=0.0, digits=0)
+    resistance: float = number("Board resistance", "resistance", 0, 1, "mΩ", default=0.0, digits=0)
     volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)

@@ -6,6 +6,8 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.lowering import source_at
+from firecrest.core.limits.bus import mean_bus_current
+from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.units import figure
 
@@ -83,7 +85,7 @@ class CurrentRow:
 
 
 def current_rows(assessment: Assessment) -> list[CurrentRow]:
-    """Mean bus current of the held sine at the promise where it is largest, per limit."""
+    """Largest currents of a held sine at the promise: peak per output, mean on the bus."""
     a = assessment.acoustic
     if a is None:
         return []
@@ -96,11 +98,12 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
         rows.append(CurrentRow(f"Amp output, {name}", asked, assessment.amplifier.current_limit))
-    factors = {limit.name: limit.factor for limit in a.limits}
-    for name, amperes in source.burst.items():
-        if name in factors:
-            share = float(np.max((drive / factors[name])[band], initial=0.0))
-            rows.append(CurrentRow(name.capitalize(), share * float(amperes), float(amperes)))
+    draw = sine_draw(a.transfers.outputs, assessment.amplifier.r_out)
+    current = mean_bus_current(draw, assessment.amplifier, source, drive)
+    asked = float(np.max(current[band], initial=0.0))
+    rows += [
+        CurrentRow(name.capitalize(), asked, float(limit)) for name, limit in source.burst.items()
+    ]
     return rows
 
 

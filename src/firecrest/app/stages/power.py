@@ -23,12 +23,15 @@ class PowerStage(Stage):
         box.setContentsMargins(0, 2, 0, 0)
         self._what = label("", "second")
         box.addWidget(self._what)
+        self._caution = label("", "caution")
+        self._caution.setWordWrap(True)
+        box.addWidget(self._caution)
         self.chart = Chart(self.session, height=170)
         box.addWidget(self.chart, 1)
         self._empty = label("", "second")
         self._empty.setWordWrap(True)
         box.addWidget(self._empty)
-        self.splitter.setSizes([240, 340])
+        self.splitter.setSizes([270, 310])
 
     def structure(self) -> Any:
         p = self.session.design.power
@@ -66,12 +69,11 @@ class PowerStage(Stage):
             "mains": [],
         }
         rows: list[QWidget] = list(numbers(session, *names[session.design.power.source.kind]))
-        caution = label(power.caution(session.assessment), "caution")
-        caution.setWordWrap(True)
+        self._caution.setText(power.caution(session.assessment))
         title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[
             session.design.power.source.kind
         ]
-        return column(title, words.source_name(session.design), *rows, caution)
+        return column(title, words.source_name(session.design), *rows)
 
     def _amplifier_column(self) -> QWidget:
         session = self.session

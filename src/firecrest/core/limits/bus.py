@@ -125,6 +125,25 @@ def average_current_limit(
     return positive_root(mean, bus * losses, bus * amplifier.idle_current - spare)
 
 
+def mean_bus_current(draw: Draw, amplifier: AmplifierModel, source: Source, drive: Real) -> Real:
+    """Bus current in A averaged over the cycle at ``drive``; NaN where the bus cannot carry it.
+
+    V is the larger root of V^2 - (Voc - R I) V + R P = 0 with the current I of idle and losses and
+    the power P of signal and other loads; through a converter all but those loads is power/eta.
+    """
+    losses = amplifier.idle_current + amplifier.loss * draw.average * draw.amperes * drive
+    power = draw.mean_power * drive**2
+    if source.converter is not None:
+        out, eta = source.converter.output_voltage, source.converter.efficiency
+        losses, power = 0.0 * losses, (power + out * losses) / eta
+    power = power + source.other_power
+    open_voltage = source.voltage - source.resistance * losses
+    under = open_voltage**2 - 4 * source.resistance * power
+    with np.errstate(invalid="ignore", divide="ignore"):
+        voltage = (open_voltage + np.sqrt(np.where(under >= 0, under, np.nan))) / 2
+        return np.asarray(losses + power / voltage)
+
+
 def _divide(limit: Number, by: Real) -> Real:
     """limit/by; a quantity that is not there never gives out."""
     with np.errstate(divide="ignore"):
