@@ -136,7 +136,8 @@ def test_every_pattern_is_drawn_and_differs():
     for code, tint in TINTS.items():
         assert tint.pattern in DRAWINGS
         image = limit_brush(code, *tint.light, 1.0).textureImage()
-        tiles[code] = bytes(image.convertToFormat(QImage.Format.Format_Grayscale8).bits())
+        grey = image.convertToFormat(QImage.Format.Format_Grayscale8)
+        tiles[code] = bytes(grey.bits())
     assert len(set(tiles.values())) == len(TINTS)
 
 

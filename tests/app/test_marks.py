@@ -11,13 +11,14 @@ from firecrest.app.widgets.marks import paint_mark, paint_origin
 
 
 def drawn(paint, what):
-    """Grey picture of one mark."""
+    """Black and white picture of one mark."""
     image = QImage(24, 24, QImage.Format.Format_ARGB32)
     image.fill(0xFFFFFFFF)
     painter = QPainter(image)
     paint(painter, QRectF(4, 4, 16, 16), what)
     painter.end()
-    return bytes(image.convertToFormat(QImage.Format.Format_Mono).bits())
+    grey = image.convertToFormat(QImage.Format.Format_Grayscale8)
+    return bytes(value < 200 for value in bytes(grey.bits()))
 
 
 @pytest.mark.parametrize("choice", ["light", "dark"])

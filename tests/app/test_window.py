@@ -410,3 +410,27 @@ def test_the_window_shows_what_the_command_line_says(window, capsys):
         assert meter.meter.numeral in table, key
     for sentence in window.side.sentences():
         assert sentence in table
+
+
+def test_power_source_and_claims_are_changed_in_place(window, slipway):
+    window.show_stage("power")
+    settle()
+    click(window.stage.kinds.button("wall"))
+    assert window.session.design.power.source.kind == "wall"
+    assert window.strip.meters["runtime"].meter.margin == "runs from the wall"
+    assert window.stage.field(("power", "source", "continuous_current")) is not None
+    click(window.stage.add_claim)
+    assert len(window.session.design.power.amplifier.claims) == 2
+    click(window.stage.remove_claim)
+    for _ in range(3):
+        menu(window, "undo")
+    assert window.session.design is slipway
+
+
+def test_drivers_are_wired_in_series_or_parallel(window):
+    type_into(window, ("box", "groups", 0, "in_parallel"), "2")
+    assert window.chain.row.links[3].part == "4 × Alder W13-4"
+    menu(window, "undo")
+    type_into(window, ("box", "groups", 0, "in_series"), "2")
+    least = window.session.assessment.acoustic.model.network.drivers[0].in_series
+    assert least == 2

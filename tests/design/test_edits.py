@@ -1,7 +1,7 @@
 import pytest
 
 from firecrest.core.errors import DesignError
-from firecrest.design.edits import voice
+from firecrest.design.edits import power, voice
 from firecrest.design.edits.paths import change_label, replace_at, set_number, value_at
 from firecrest.design.history import LONGEST, History
 
@@ -84,3 +84,26 @@ def test_history_is_bounded(slipway, blank):
     for k in range(LONGEST + 20):
         history.push(str(k), blank if k % 2 else slipway)
     assert len(history.past) == LONGEST
+
+
+@pytest.mark.parametrize("kind", list(power.KINDS))
+def test_power_can_come_from_anywhere(slipway, kind):
+    label, made = power.with_source(slipway, kind)
+    assert made.power.source.kind == kind
+    assert made.power.amplifier.own_mains == (kind == "mains")
+    assert (label == "") == (kind == "pack")
+    assert power.with_source(made, "pack")[1].power.source.kind == "pack"
+
+
+def test_a_wall_supply_starts_at_the_packs_voltage(slipway):
+    assert power.with_source(slipway, "wall")[1].power.source.voltage == pytest.approx(18.5)
+    mains = power.with_source(slipway, "mains")[1]
+    assert power.with_source(mains, "wall")[1].power.source.voltage == 24.0
+
+
+def test_claims_come_and_go_but_never_the_last(slipway):
+    _, more = power.add_claim(slipway)
+    assert [(c.power, c.load) for c in more.power.amplifier.claims] == [(60, 4), (30, 8)]
+    assert power.remove_claim(more, 1)[1] == slipway
+    with pytest.raises(DesignError, match="at least one claim"):
+        power.remove_claim(slipway, 0)

@@ -4,6 +4,7 @@
 read, so that editing one branch does not compute the others again.
 """
 
+import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -176,31 +177,14 @@ def _acoustic(
     transfers = transfers_of(model, solution, channels, power.dsp.sample_rate, brief.listening, air)
     box = design.box
     ratings, gaps = ratings_of(box.groups, box.radiators, box.ports, channels, power, model)
-    unit_level, before = _levels(
-        model,
-        solution,
-        transfers,
-        brief.listening.distance,
-        SOLID_ANGLES[brief.listening.place],
-        air,
-    )
-    if np.max(unit_level) < SILENCE:
-        raise DesignError(
-            "The sources cancel: nothing reaches the listener. Check polarity and channels."
-        )
+    angle = SOLID_ANGLES[brief.listening.place]
+    unit_level, before = _levels(model, solution, transfers, brief.listening.distance, angle, air)
     tops = tops_of(
         transfers, unit_level, ratings, power, brief.conditions.charge, duty_of(brief.listening)
     )
     programme = programme_of(brief.listening)
     held = _programme_level(
-        transfers,
-        ratings,
-        power,
-        brief.conditions.charge,
-        programme.kind,
-        programme.crest,
-        programme.burst,
-        programme.low_corner,
+        transfers, ratings, power, brief.conditions.charge, *dataclasses.astuple(programme)
     )
     f_hi = rules.upper_edge(rolled.longest_inner, air.speed, lowest_low_pass(channels))
     reaches = _reaches(unit_level, tops, brief, lowest_low_pass(channels))
@@ -244,7 +228,12 @@ def _levels(
     """Level per unit input after the voice, and with every voice flat."""
     flow = solution.radiated + solution.leaked if model.network.leaks_count else solution.radiated
     flat = far_pressure(np.sum(flow, axis=0), EDIT_GRID, distance, solid_angle, air)
-    return level(transfers.pressure), level(flat)
+    played = level(transfers.pressure)
+    if np.max(played) < SILENCE:
+        raise DesignError(
+            "The sources cancel: nothing reaches the listener. Check polarity and channels."
+        )
+    return played, level(flat)
 
 
 @stage

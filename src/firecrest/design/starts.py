@@ -1,6 +1,7 @@
 """Parts that a new element starts with, from the house shelf."""
 
 from firecrest.design.parts import RadiatorPart
+from firecrest.design.power import Cell, CellPoint, Pack, ProtectionBoard
 
 START_RADIATOR = RadiatorPart(
     name="Rowan R16",
@@ -22,4 +23,39 @@ START_RADIATOR = RadiatorPart(
         "mass": "measured",
         "price": "sheet",
     },
+)
+
+START_CELL = Cell(
+    name="Flint 21",
+    capacity=14400.0,
+    max_current=12.0,
+    cut_off=2.8,
+    table=tuple(
+        CellPoint(charge=q, rest_voltage=v, resistance=r)
+        for q, v, r in (
+            (0, 2.95, 0.036),
+            (0.05, 3.28, 0.03),
+            (0.1, 3.4, 0.026),
+            (0.2, 3.52, 0.022),
+            (0.3, 3.59, 0.021),
+            (0.4, 3.64, 0.02),
+            (0.5, 3.7, 0.02),
+            (0.6, 3.78, 0.02),
+            (0.7, 3.88, 0.02),
+            (0.8, 3.97, 0.02),
+            (0.9, 4.06, 0.02),
+            (1, 4.18, 0.02),
+        )
+    ),
+    volume=0.000028,
+    mass=0.069,
+    price=5.4,
+)
+START_PACK = Pack(
+    kind="pack",
+    cell=START_CELL,
+    series=5,
+    parallel=1,
+    board=ProtectionBoard(max_current=15.0, cut_off=15.25, resistance=0.015),
+    lead_resistance=0.025,
 )

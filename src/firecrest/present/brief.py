@@ -5,6 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.lowering import air_of
+from firecrest.core.acoustics.driver import REFERENCE_PRESSURE
+from firecrest.core.acoustics.radiation import SOLID_ANGLES
 from firecrest.core.units import figure, shown
 from firecrest.present import words
 from firecrest.present.meters import mark_of
@@ -56,16 +59,17 @@ def _loudness(assessment: Assessment) -> str:
 
 
 def _bass(assessment: Assessment) -> str:
-    """Air that all openings and cones move at the promised note, peak volume each way."""
-    a = assessment.acoustic
-    if a is None:
-        return assessment.missing[0] if assessment.missing else ""
-    note = assessment.design.brief.bass.frequency
-    flow = np.abs(a.solution.radiated[0] + a.solution.leaked[0])
-    drive = 10 ** ((a.asked - a.unit_level) / 20) * np.abs(a.transfers.outputs[0].voltage)
-    volume = PEAK * flow * drive / (2 * np.pi * a.frequency)
-    cubic = float(np.interp(np.log(note), np.log(a.frequency), volume)) * 1e6
-    return f"moves {figure(cubic, 0)} cm³ of air each way at {note:g} Hz"
+    """Air that cones and openings together move at the promised note, peak volume each way.
+
+    From p = rho w^2 V/(Omega r): what the promise takes, whatever the box.
+    """
+    brief = assessment.design.brief
+    note, listening = brief.bass.frequency, brief.listening
+    asked = brief.loudness.level - brief.bass.drop
+    pressure = PEAK * REFERENCE_PRESSURE * 10 ** (asked / 20)
+    space = SOLID_ANGLES[listening.place] * listening.distance
+    volume = pressure * space / (air_of(brief.conditions).density * (2 * np.pi * note) ** 2)
+    return f"moves {figure(float(volume) * 1e6, 0)} cm³ of air each way at {note:g} Hz"
 
 
 def _runtime(assessment: Assessment) -> str:

@@ -75,8 +75,13 @@ def stage_of(path: Path) -> str:
         if path[1] == "dsp" or path[-1] in ("volume", "mass", "price", "channels"):
             return "parts"
         return "power"
-    if "driver" in path or (
-        "radiator" in path and path[-1] in ("fp", "qmp", "displacement", "frame", "mass", "price")
+    if (
+        "driver" in path
+        or path[-1] in ("in_series", "in_parallel")
+        or (
+            "radiator" in path
+            and path[-1] in ("fp", "qmp", "displacement", "frame", "mass", "price")
+        )
     ):
         return "parts"
     return "size"

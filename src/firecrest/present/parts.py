@@ -150,11 +150,15 @@ def spare_at(assessment: Assessment) -> str:
 
 
 def figure_groups(design: Design, path: Path) -> list[tuple[str, list[Path]]]:
-    """(title, paths) of a part's figures."""
+    """(title, paths) of a part's figures; a driver's also say how it is wired."""
     part = value_at(design, path)
-    return [
+    groups: list[tuple[str, list[Path]]] = [
         (title, [(*path, name) for name in names]) for title, names in FIGURES[type(part).__name__]
     ]
+    if path[-1] == "driver":
+        wiring: list[Path] = [(*path[:-1], name) for name in ("in_series", "in_parallel")]
+        groups[1] = (groups[1][0], [*groups[1][1], *wiring])
+    return groups
 
 
 @dataclass(frozen=True)

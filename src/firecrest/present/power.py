@@ -68,7 +68,7 @@ def energy_rows(assessment: Assessment) -> list[tuple[str, float]]:
         return []
     watts = a.runtime.watts
     return [
-        ("To the drivers", watts["audio"]),
+        ("Drivers and output stage", watts["audio"]),
         ("Amplifier idle and switching", watts["idle"]),
         ("DSP and other loads", watts["other"]),
         ("Cells, board and leads", watts["wires"]),

@@ -1,14 +1,17 @@
 """Power: the printed watts meet the real pack."""
 
+from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import label, set_role
+from firecrest.app.widgets.choices import Segments, bound_check, label, set_role
 from firecrest.core.units import figure
+from firecrest.design.design import Design
+from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.present import plots, power, words
 
@@ -68,12 +71,37 @@ class PowerStage(Stage):
             ],
             "mains": [],
         }
-        rows: list[QWidget] = list(numbers(session, *names[session.design.power.source.kind]))
+        kind = session.design.power.source.kind
+        self.kinds = Segments(tuple(edits.KINDS.items()), "Power from")
+        self.kinds.choose(kind)
+        self.kinds.chosen.connect(self._choose_source)
+        rows: list[QWidget] = [self.kinds, *numbers(session, *names[kind])]
         self._caution.setText(power.caution(session.assessment))
-        title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[
-            session.design.power.source.kind
-        ]
+        title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[kind]
         return column(title, words.source_name(session.design), *rows)
+
+    def _choose_source(self, kind: Any) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*edits.with_source(s.design, kind)))
+
+    def _edit_claims(self, action: Callable[..., tuple[str, Design]], *arguments: int) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*action(s.design, *arguments)))
+
+    def _claim_buttons(self, count: int) -> QWidget:
+        """Add a claim, or take the last one away."""
+        holder = QWidget()
+        row = QHBoxLayout(holder)
+        row.setContentsMargins(0, 2, 0, 2)
+        self.add_claim = QPushButton("Add claim")
+        self.add_claim.clicked.connect(lambda: self._edit_claims(edits.add_claim))
+        row.addWidget(self.add_claim)
+        self.remove_claim = QPushButton("Remove last")
+        self.remove_claim.setEnabled(count > 1)
+        self.remove_claim.clicked.connect(lambda: self._edit_claims(edits.remove_claim, count - 1))
+        row.addWidget(self.remove_claim)
+        row.addStretch(1)
+        return holder
 
     def _amplifier_column(self) -> QWidget:
         session = self.session
@@ -90,6 +118,9 @@ class PowerStage(Stage):
         rows += numbers(
             session, *((*here, n) for n in ("current_limit", "idle_current", "gain", "cut_off"))
         )
+        rows.insert(2, self._claim_buttons(len(session.design.power.amplifier.claims)))
+        rows.append(bound_check(session, (*here, "bridged"), "Bridge-tied outputs"))
+        rows.append(bound_check(session, (*here, "boosted"), "Has its own boost converter"))
         return column("Amplifier truth", session.design.power.amplifier.name, *rows)
 
     def _energy_column(self) -> QWidget:

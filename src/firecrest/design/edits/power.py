@@ -1,0 +1,67 @@
+"""Edits of the power side: where it comes from, and what the board claims."""
+
+import dataclasses
+from typing import Literal
+
+from firecrest.core.errors import DesignError
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import replace_at
+from firecrest.design.power import Claim, Mains, Pack, Source, WallSupply
+from firecrest.design.starts import START_PACK
+
+Kind = Literal["pack", "wall", "mains"]
+KINDS: dict[Kind, str] = {"pack": "Pack", "wall": "Wall supply", "mains": "Own mains"}
+
+
+def with_source(design: Design, kind: Kind) -> tuple[str, Design]:
+    """(label, design) fed in another way, from a sensible start.
+
+    A wall supply starts at the voltage the design has now; an amplifier with a mains supply of its
+    own needs no converter.
+    """
+    power = design.power
+    if kind == power.source.kind:
+        return "", design
+    made: dict[Kind, Source] = {
+        "pack": START_PACK,
+        "wall": WallSupply(kind="wall", voltage=_voltage(design), continuous_current=3.0),
+        "mains": Mains(kind="mains"),
+    }
+    mains = kind == "mains"
+    changed = dataclasses.replace(
+        power,
+        source=made[kind],
+        amplifier=dataclasses.replace(power.amplifier, own_mains=mains),
+        converter=None if mains else power.converter,
+    )
+    return f"Power from: {KINDS[kind].lower()}", replace_at(design, ("power",), changed)
+
+
+def _voltage(design: Design) -> float:
+    """About what the amplifier has now: the pack's middle, or its claimed supply."""
+    power = design.power
+    if isinstance(power.source, Pack):
+        table = power.source.cell.table
+        middle = table[len(table) // 2].rest_voltage
+        return round(power.source.series * middle, 1)
+    return power.amplifier.claims[0].supply or 24.0
+
+
+def add_claim(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more claim: half the first one's power into twice its load."""
+    claims = design.power.amplifier.claims
+    first = claims[0]
+    more = Claim(
+        power=first.power / 2, load=min(first.load * 2, 200.0), supply=first.supply, thd=first.thd
+    )
+    path = ("power", "amplifier", "claims")
+    return "Add claim", replace_at(design, path, (*claims, more))
+
+
+def remove_claim(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without a claim; DesignError when it is the last one."""
+    claims = design.power.amplifier.claims
+    if len(claims) == 1:
+        raise DesignError("An amplifier needs at least one claim.")
+    kept = (*claims[:place], *claims[place + 1 :])
+    return "Remove claim", replace_at(design, ("power", "amplifier", "claims"), kept)
