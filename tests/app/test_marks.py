@@ -2,9 +2,9 @@
 
 import pytest
 from PySide6.QtCore import QRectF
-from PySide6.QtGui import QImage, QPainter
+from PySide6.QtGui import QImage, QPainter, qGray
 
-from firecrest.app.theme.style import holder
+from firecrest.app.theme.style import colour, holder
 from firecrest.app.widgets.chain import THICK, THIN, half_width
 from firecrest.app.widgets.find import matches
 from firecrest.app.widgets.marks import paint_mark, paint_origin
@@ -13,12 +13,14 @@ from firecrest.app.widgets.marks import paint_mark, paint_origin
 def drawn(paint, what):
     """Black and white picture of one mark."""
     image = QImage(24, 24, QImage.Format.Format_ARGB32)
-    image.fill(0xFFFFFFFF)
+    ground = colour("sheet")
+    image.fill(ground)
     painter = QPainter(image)
     paint(painter, QRectF(4, 4, 16, 16), what)
     painter.end()
     grey = image.convertToFormat(QImage.Format.Format_Grayscale8)
-    return bytes(value < 200 for value in bytes(grey.bits()))
+    paper = qGray(ground.rgb())
+    return bytes(abs(value - paper) > 40 for value in bytes(grey.bits()))
 
 
 @pytest.mark.parametrize("choice", ["light", "dark"])

@@ -124,8 +124,8 @@ class DriverGroup:
     chamber: str = text("Chamber behind", default="main")
     front: str = text("Faces", default=OUTSIDE)
     channel: str = text("Voice channel", default="all")
-    in_series: int = number("In series", "number", 1, 8, "", default=1, digits=0)
-    in_parallel: int = number("In parallel", "number", 1, 8, "", default=1, digits=0)
+    in_series: int = number("Drivers in series", "number", 1, 8, "", default=1, digits=0)
+    in_parallel: int = number("Drivers in parallel", "number", 1, 8, "", default=1, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -24,7 +24,7 @@ from firecrest.core.units import QUANTITIES, figure, from_si, to_si
 from firecrest.present.bindings import ORIGIN_WORDS, Binding
 
 DRAG_PIXELS = 4
-FIELD_WIDTH = 92
+FIELD_WIDTH = 100
 
 
 def unit_key(binding: Binding) -> str:
