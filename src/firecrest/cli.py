@@ -19,7 +19,6 @@ from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.sentences import why
 
 ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
-COMMANDS = ("assess", "schema")
 
 cli = typer.Typer(add_completion=False, no_args_is_help=True, rich_markup_mode=None)
 

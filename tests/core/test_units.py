@@ -1,7 +1,7 @@
 import pytest
 
 from firecrest.core.reading import units_library
-from firecrest.core.units import QUANTITIES, decimals_for, figure, from_si, shown, to_si
+from firecrest.core.units import QUANTITIES, figure, from_si, shown, to_si
 
 PINT_NAMES = {
     "mm": "millimeter",
@@ -74,9 +74,3 @@ def test_figures_have_a_true_minus_and_no_minus_zero(value, digits, text):
 def test_money_has_its_sign_in_front():
     assert shown(318.4, "money", "€", 0) == "€318"
     assert shown(0.0071, "volume", "L", 1) == "7.1\u202fL"
-
-
-def test_small_values_keep_their_significant_figures():
-    assert decimals_for(0.00022, "inductance", "mH", 2, 2) == 2
-    assert decimals_for(2.2e-6, "inductance", "mH", 2, 2) == 4
-    assert decimals_for(0.0, "inductance", "mH", 2, 2) == 2

@@ -7,6 +7,7 @@ import numpy as np
 
 from firecrest.assessment.cabinet import CabinetResult, wiring_of
 from firecrest.assessment.lowering import (
+    TRAVEL_BAND,
     BoxModel,
     air_of,
     amplifier_model,
@@ -174,7 +175,7 @@ def ratings_of(
         if value is None:
             missing.append(f"needs Xmax of {name}")
         elif estimated:
-            estimates.append(f"Travel of {name}: estimated, ±40 %")
+            estimates.append(f"Travel of {name}: estimated, ±{100 * TRAVEL_BAND:.0f} %")
     missing += _source_gaps(power)
     gain = 10 ** (power.amplifier.gain / 20)
     ratings = Ratings(

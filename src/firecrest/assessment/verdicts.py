@@ -9,7 +9,6 @@ from firecrest.core.power.runtime import Runtime
 from firecrest.design.brief import Brief
 
 State = Literal["met", "close", "short", "unknown", "none"]
-KEYS = ("loudness", "bass", "runtime", "size", "weight", "cost")
 ROUNDING = 1e-9
 
 

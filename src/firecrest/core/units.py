@@ -5,7 +5,7 @@ The units that are shown live in one small table, so that no keystroke waits for
 """
 
 from dataclasses import dataclass
-from math import floor, isfinite, log10, pi
+from math import isfinite, pi
 
 
 @dataclass(frozen=True)
@@ -140,12 +140,3 @@ def shown(value: float, quantity: str, unit: str, digits: int) -> str:
     if unit == "€":
         return f"€{text}"
     return f"{text}{THIN_SPACE}{unit}" if unit else text
-
-
-def decimals_for(value: float, quantity: str, unit: str, digits: int, significant: int) -> int:
-    """Decimals so that at least ``significant`` figures of a small value are shown."""
-    shown_value = abs(from_si(value, quantity, unit))
-    if shown_value == 0 or not isfinite(shown_value):
-        return digits
-    needed = significant - 1 - floor(log10(shown_value))
-    return max(digits, min(needed, 6))

@@ -28,14 +28,6 @@ IMPORTANCE = (("must", "Must"), ("wish", "Wish"), ("open", "Open"))
 PLACES = tuple((key, text) for key, text in words.PLACES.items())
 MATERIALS = tuple((key, text) for key, text in words.MATERIALS.items())
 DROPS = ((3, "−3 dB"), (6, "−6 dB"), (10, "−10 dB"))
-TARGETS: dict[str, tuple[str, ...]] = {
-    "loudness": ("level",),
-    "bass": ("frequency",),
-    "runtime": ("duration",),
-    "size": ("length", "height", "depth"),
-    "weight": ("mass",),
-    "cost": ("price",),
-}
 
 
 class PromiseStage(Stage):

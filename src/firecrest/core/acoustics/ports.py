@@ -28,8 +28,3 @@ def end_correction(area: float, ends: str) -> float:
 def acoustic_mass(length: float, area: float, air: Air) -> float:
     """Mass rho L_eff/S in kg/m4 of a port of effective ``length`` (m) and ``area`` (m2)."""
     return air.density * length / area
-
-
-def length_for_mass(mass: float, area: float, air: Air) -> float:
-    """Effective length in m that has the acoustic ``mass``; inverse of ``acoustic_mass``."""
-    return mass * area / air.density

@@ -15,8 +15,6 @@ from firecrest.core.limits.draw import PEAK, Draw, Output, sine_draw
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Source
 
-CODES = ("V", "A", "P", "H", "C", "R", "U", "L")
-
 
 @dataclass(frozen=True)
 class Transfers:
