@@ -25,19 +25,23 @@ texts are below and in the package, under app/resources/licences.</p>
 def about_text() -> str:
     """The whole text, as rich text."""
     folder = resources.files("firecrest.app") / "resources" / "licences"
-    lines = []
-    for name in PACKAGES:
-        facts = metadata.metadata(name)
-        licence = next(
-            (facts[k] for k in ("License-Expression", "License") if k in facts), "see its package"
-        )
-        lines.append(f"<li>{name} {metadata.version(name)}: {licence.splitlines()[0][:60]}</li>")
+    lines = [f"<li>{n} {metadata.version(n)}: {_licence(n)}</li>" for n in PACKAGES]
     return TEXT.format(
         version=__version__,
         packages="".join(lines),
         ofl=(folder / "manrope" / "OFL.txt").read_text(encoding="utf-8"),
         apache=(folder / "clear-sans" / "LICENSE").read_text(encoding="utf-8"),
     )
+
+
+def _licence(package: str) -> str:
+    """Licence of a package by its expression, a short name, or its classifier."""
+    facts = metadata.metadata(package)
+    for key in ("License-Expression", "License"):
+        if key in facts and len(facts[key]) < 60:
+            return str(facts[key])
+    approved = [c for c in facts.get_all("Classifier") or [] if c.startswith("License ::")]
+    return approved[0].split(" :: ")[-1] if approved else "see its package"
 
 
 def keys_text() -> str:

@@ -169,7 +169,7 @@ class SizeStage(Stage):
             title = label(plot.name, "second")
             rows += [title, chart]
             self.travel.append((chart, title))
-        return column("Travel at the promise", "peak; held low note below it", *rows)
+        return column("Travel at the promise", "peak, one way", *rows)
 
     def refresh(self) -> None:
         """Draw heart and travel, with ghosts of what is tried."""
