@@ -121,7 +121,7 @@ class Chain(QWidget):
         for point in (*top[1:], *reversed(bottom)):
             path.lineTo(point)
         path.closeSubpath()
-        p.fillPath(path, colour("olive", 0.85))
+        p.fillPath(path, colour("olive"))
         self._neck(p, path, centres)
 
     def _neck(self, p: QPainter, rope: QPainterPath, centres: list[float]) -> None:

@@ -140,7 +140,10 @@ class ChartPainter:
                 self.p.drawPolygon(polygon(np.r_[x, x[-1], x[0]], np.r_[y, floor]))
             self.p.setPen(pen)
             self.p.setBrush(Qt.BrushStyle.NoBrush)
+            hair = curve.style == "dotted" and curve.width <= 1
+            self.p.setRenderHint(QPainter.RenderHint.Antialiasing, not hair)
             self.p.drawPolyline(polygon(x, y))
+            self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _stripe(self, curve: Curve) -> None:
         x, y = self._seen(curve.x, curve.y)
