@@ -7,8 +7,10 @@ from PySide6.QtTest import QTest
 from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.number_field import NumberEdit, NumberRow
 from firecrest.assessment.inverse import with_kind
+from firecrest.files.container import Document
 from firecrest.present.parts import cards
 from tests.app.helpers import settle
+from tests.reference.designs import case_design, system_design
 
 
 def edits_on(window):
@@ -93,3 +95,20 @@ def test_every_stage_shows_ghosts_of_a_tried_design(window, slipway, key):
     window.session.drop_trial()
     settle()
     assert window.strip.meters["weight"].meter.ghost == ""
+
+
+SYSTEMS = {name: system_design(name) for name in ("S1", "S4", "S5")} | {
+    name: case_design(name) for name in ("17_bandpass4", "08_vented_2d_2ports")
+}
+
+
+@pytest.mark.parametrize("name", list(SYSTEMS))
+def test_every_stage_shows_every_kind_of_system(window, name):
+    """Closed, ported, mains, wall supply, several chambers: nothing is missing a widget."""
+    window.session.start(Document(SYSTEMS[name]), None)
+    for key in STAGES:
+        window.show_stage(key)
+        settle()
+        assert len(edits_on(window)) >= 3
+    assert window.side.sentences()
+    assert window.chain.row.links[-1].plate.startswith("gets")

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.reference.designs import system_design
 
 from firecrest.assessment.assess import assess
 from firecrest.core.limits.ceiling import raw_runs
@@ -71,6 +72,13 @@ def test_every_shortfall_has_its_own_words(slipway):
     for words_, (path, value) in changes.items():
         said = [s.plain for s in why(assess(set_number(slipway, path, value)))]
         assert any(line.startswith(words_) for line in said), said
+
+
+def test_long_ranges_end_in_kilohertz():
+    said = why(assess(system_design("S1")))[0].plain
+    assert said.startswith(
+        "Amp voltage gives out first from 18\u202fHz to 20\u202fkHz; 0.1 dB short"
+    )
 
 
 def test_impossible_claims_are_told(slipway):

@@ -139,7 +139,7 @@ def _loudness_sentence(
     run = run_at(a, a.loudness.point)
     name = limit_name(a.limits[run.limit], run.code)
     low_f, high_f = a.frequency[run.start], a.frequency[run.stop]
-    ended = f"{_hz(low_f)} to {_hz(high_f)}{THIN_SPACE}Hz"
+    ended = _span(float(low_f), float(high_f))
     return Sentence(
         mark,
         (
@@ -186,6 +186,13 @@ def _dip(assessment: Assessment, a: Acoustic) -> list[Sentence]:
 def run_at(a: Acoustic, point: int) -> Run:
     """The run that holds grid ``point``."""
     return next(r for r in a.runs if r.start <= point <= r.stop)
+
+
+def _span(low: float, high: float) -> str:
+    """A range of frequencies: "48 to 71 Hz", "58 Hz to 20 kHz"."""
+    if high < 1000:
+        return f"{_hz(low)} to {_hz(high)}{THIN_SPACE}Hz"
+    return f"{_hz(low)}{THIN_SPACE}Hz to {high / 1000:.3g}{THIN_SPACE}kHz"
 
 
 def _hz(value: float) -> str:
