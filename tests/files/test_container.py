@@ -1,8 +1,7 @@
 """Containers: atomic, tolerant of damage, never destroying what was there."""
 
-import multiprocessing
-import os
-import signal
+import subprocess
+import sys
 import time
 import zipfile
 
@@ -50,19 +49,26 @@ def test_equal_designs_make_equal_files(tmp_path, slipway):
     assert (tmp_path / "a.firecrest").read_bytes() == (tmp_path / "b.firecrest").read_bytes()
 
 
-def _rewrite(path, design):
-    document = Document(design, {"photos/big": os.urandom(200_000)})
-    while True:
-        write_document(path, document)
+REWRITE = """
+import os, sys
+from pathlib import Path
+from firecrest.files.container import Document, write_document
+from firecrest.files.demos import blank_design
+print("ready", flush=True)
+while True:
+    write_document(Path(sys.argv[1]), Document(blank_design(), {"photos/big": os.urandom(200_000)}))
+"""
 
 
-def test_killed_at_any_moment_a_whole_file_is_there(file, blank):
-    for k in range(8):
-        process = multiprocessing.get_context("fork").Process(target=_rewrite, args=(file, blank))
-        process.start()
+def test_killed_at_any_moment_a_whole_file_is_there(file):
+    for k in range(6):
+        process = subprocess.Popen(
+            [sys.executable, "-c", REWRITE, str(file)], stdout=subprocess.PIPE
+        )
+        assert process.stdout.readline() == b"ready\n"
         time.sleep(0.03 + 0.013 * k)
-        os.kill(process.pid, signal.SIGKILL)
-        process.join()
+        process.kill()
+        process.communicate()
         assert read_document(file).design is not None
 
 
