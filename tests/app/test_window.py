@@ -259,6 +259,7 @@ def test_small_and_wide_windows(window):
     settle()
     assert not window.side.isVisible()
     assert window.rail.width() < 60
+    assert (window.strip.height(), window.chain.height()) == (72, 44)
     menu(window, "side")
     assert window.side.isVisible()
     window.resize(1600, 900)

@@ -333,6 +333,8 @@ class MainWindow(FileActions):
         super().resizeEvent(event)
         small = event.size().width() < 1180
         self.rail.set_narrow(small or self.actions_by_id["rail"].isChecked())
+        self.strip.set_small(small)
+        self.chain.set_small(small)
         if small != (event.oldSize().width() < 1180) or not event.oldSize().isValid():
             self.side.setVisible(not small)
 

@@ -9,7 +9,7 @@ from firecrest.app.theme.style import colour, holder, text_font, title_font
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.chain import ChainLink, ChainRow, chain
 
-HEIGHT = 66
+HEIGHT, SMALL_HEIGHT = 66, 44
 THIN, THICK = 1.6, 9.5
 CAPTION = 140
 
@@ -64,6 +64,10 @@ class Chain(QWidget):
             widget.setToolTip(f"{link.name}: {link.plate}\n{link.part}\n{link.tooltip}")
         self.update()
 
+    def set_small(self, small: bool) -> None:
+        """One line, for small windows."""
+        self.setFixedHeight(SMALL_HEIGHT if small else HEIGHT)
+
     def follow(self, place: int) -> None:
         """Go to the field that moves a link most."""
         path = self.row.links[place].path
@@ -90,13 +94,15 @@ class Chain(QWidget):
         p.drawLine(0, 0, self.width(), 0)
         p.setFont(title_font(14))
         p.setPen(colour("ink"))
-        p.drawText(QPointF(14, 22), "Chain")
-        p.setFont(text_font(11))
-        p.setPen(colour("ink2"))
-        p.drawText(QPointF(14, 39), "dB to spare at")
+        small = self.height() <= SMALL_HEIGHT
+        p.drawText(QPointF(14, 18 if small else 22), "Chain")
+        if not small:
+            p.setFont(text_font(11))
+            p.setPen(colour("ink2"))
+            p.drawText(QPointF(14, 39), "dB to spare at")
         p.setFont(text_font(11, medium=True))
         p.setPen(colour("ink"))
-        p.drawText(QPointF(14, 54), self.row.caption)
+        p.drawText(QPointF(14, 34 if small else 54), self.row.caption)
         self._rope(p)
         for k, link in enumerate(self.row.links):
             self._link(p, k, link)
@@ -137,21 +143,30 @@ class Chain(QWidget):
         left, width = self._slot(place)
         p.setFont(text_font(12, medium=True))
         p.setPen(colour("ink"))
-        p.drawText(QRectF(left, 3, width, 16), Qt.AlignmentFlag.AlignCenter, link.name)
+        small = self.height() <= SMALL_HEIGHT
+        text = f"{link.name} {link.plate}" if small and len(link.plate) < 6 else link.plate
+        if not small:
+            p.drawText(QRectF(left, 3, width, 16), Qt.AlignmentFlag.AlignCenter, link.name)
         font = text_font(12, medium=True)
-        plate_width = QFontMetricsF(font).horizontalAdvance(link.plate) + 14
+        plate_width = min(QFontMetricsF(font).horizontalAdvance(text) + 14, width - 4)
         plate = QRectF(left + (width - plate_width) / 2, self.height() / 2 - 11, plate_width, 20)
         p.setBrush(colour("yolk" if link.weakest else "card"))
         p.setPen(QPen(colour("stripe" if link.weakest else "rule2"), 1))
         p.drawRoundedRect(plate, 4, 4)
         p.setFont(font)
         p.setPen(colour("onyolk" if link.weakest else "ink"))
-        p.drawText(plate, Qt.AlignmentFlag.AlignCenter, link.plate)
+        p.drawText(plate, Qt.AlignmentFlag.AlignCenter, text)
         p.setFont(text_font(11))
         p.setPen(colour("ink2"))
-        text = QFontMetricsF(p.font()).elidedText(link.part, Qt.TextElideMode.ElideRight, width - 6)
-        p.drawText(QRectF(left, self.height() - 18, width, 16), Qt.AlignmentFlag.AlignCenter, text)
+        if not small:
+            self._part(p, QRectF(left, self.height() - 18, width, 16), link.part)
         if self.links[place].hasFocus():
             p.setBrush(Qt.BrushStyle.NoBrush)
             p.setPen(QPen(colour("crest"), 2))
             p.drawRoundedRect(QRectF(left + 2, 2, width - 4, self.height() - 4), 4, 4)
+
+    def _part(self, p: QPainter, box: QRectF, part: str) -> None:
+        text = QFontMetricsF(p.font()).elidedText(
+            part, Qt.TextElideMode.ElideRight, box.width() - 6
+        )
+        p.drawText(box, Qt.AlignmentFlag.AlignCenter, text)

@@ -13,7 +13,7 @@ from firecrest.app.widgets.pressable import Pressable
 from firecrest.present import meters, words
 from firecrest.present.meters import Meter
 
-STRIP_HEIGHT = 92
+STRIP_HEIGHT, SMALL_HEIGHT = 92, 72
 
 
 class MeterWidget(Pressable):
@@ -50,7 +50,8 @@ class MeterWidget(Pressable):
         p.drawLine(0, 10, 0, self.height() - 12)
         self._heading(p, area)
         self._figure(p, area)
-        self._bar(p, QRectF(area.left(), area.top() + 54, area.width(), 10))
+        low, high = (9, 7) if self.height() < SMALL_HEIGHT else (16, 10)
+        self._bar(p, QRectF(area.left(), area.bottom() - low, area.width(), high))
         if self.hasFocus():
             p.setBrush(Qt.BrushStyle.NoBrush)
             p.setPen(QPen(colour("crest"), 2))
@@ -79,20 +80,21 @@ class MeterWidget(Pressable):
         assert self.meter is not None
         m = self.meter
         p.setPen(colour("ink"))
-        font = title_font(27)
+        small = self.height() < SMALL_HEIGHT
+        font = title_font(21 if small else 27)
         p.setFont(font)
-        box = QRectF(area.left(), area.top() + 17, area.width(), 34)
+        box = QRectF(area.left(), area.top() + (8 if small else 17), area.width(), 34)
         p.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, m.numeral)
         used = QFontMetricsF(font).horizontalAdvance(m.numeral) + 6
         right = area.right()
         if m.ghost:
-            right = self._ghost_chip(p, area)
+            right = self._ghost_chip(p, area.translated(0, -9 if small else 0))
         p.setFont(text_font(12))
         p.setPen(colour("ink2"))
         for text in (m.suffix, m.unit):
             width = QFontMetricsF(p.font()).horizontalAdvance(text)
             if area.left() + used + width <= right - 4:
-                place = QRectF(area.left() + used, area.top() + 22, width + 4, 28)
+                place = QRectF(area.left() + used, box.top() + 5, width + 4, 28)
                 p.drawText(place, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
                 break
 
@@ -219,6 +221,13 @@ class Strip(QWidget):
         session.changed.connect(self.refresh)
         session.tried.connect(self.refresh)
         self.refresh()
+
+    def set_small(self, small: bool) -> None:
+        """Lower, for small windows."""
+        height = SMALL_HEIGHT if small else STRIP_HEIGHT
+        self.setFixedHeight(height)
+        for widget in self.meters.values():
+            widget.setFixedHeight(height - 4)
 
     def refresh(self) -> None:
         """Show promises and ghosts."""
