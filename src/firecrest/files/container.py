@@ -85,16 +85,7 @@ def _read_zip(path: Path) -> Document:
     return Document(_design(path, text), attachments, tuple(lost))
 
 
-_DAMAGE = (
-    zipfile.BadZipFile,
-    zlib.error,
-    EOFError,
-    ValueError,
-    RuntimeError,
-    OSError,
-    NotImplementedError,
-    KeyError,
-)
+_DAMAGE = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError)
 
 
 def _member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, largest: int) -> bytes:
