@@ -279,3 +279,11 @@ def test_everything_can_be_found_and_has_a_stage(slipway):
         "power",
         "voice",
     }
+
+
+def test_ears_are_cautioned_by_the_level_near_the_box(slipway):
+    assert "hearing suffers" in power.hearing_caution(assess(slipway))
+    quiet = set_number(slipway, ("voice", "channels", 0, "limiter"), 0.4)
+    assert power.hearing_caution(assess(quiet)) == ""
+    unknown = set_number(slipway, ("box", "groups", 0, "driver", "vas"), None)
+    assert "hearing suffers" in power.hearing_caution(assess(unknown))

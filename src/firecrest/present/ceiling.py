@@ -47,20 +47,21 @@ def ceiling_plot(
         step,
         "dB",
         curves=(Curve("ceiling", a.frequency, top, "olive", 3.0), *_further_limits(a)),
-        tints=tuple(
-            TintRun(
-                run.code,
-                limit_name(a.limits[run.limit], run.code),
-                a.frequency[run.start : run.stop + 2],
-                top[run.start : run.stop + 2],
-            )
-            for run in a.runs
-        ),
+        tints=_tints(a, top),
         promise=Curve(target, a.frequency, asked, "stripe", 2.0),
         shortfall=_shortfall(a),
         readout=readout(assessment, where),
         crosshair=where,
         notes=_validity(assessment),
+    )
+
+
+def _tints(a: Acoustic, line: Real) -> tuple[TintRun, ...]:
+    """What gives first, run by run, along ``line``; each run reaches to the start of the next."""
+    spans = [(run, slice(run.start, run.stop + 2)) for run in a.runs]
+    return tuple(
+        TintRun(run.code, limit_name(a.limits[run.limit], run.code), a.frequency[s], line[s])
+        for run, s in spans
     )
 
 
@@ -174,15 +175,7 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
             Curve("without", a.frequency, without, "ink2", 1.4, "dashed", label_at=400.0),
         ),
         promise=Curve(f"promise {brief.loudness.level:g} dB", a.frequency, flat, "stripe"),
-        tints=tuple(
-            TintRun(
-                run.code,
-                limit_name(a.limits[run.limit], run.code),
-                a.frequency[run.start : run.stop + 2],
-                after[run.start : run.stop + 2],
-            )
-            for run in a.runs
-        ),
+        tints=_tints(a, after),
     )
 
 

@@ -107,6 +107,9 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
     return rows
 
 
+HARMFUL = 85.0
+"""dB above which long listening harms ears."""
+
 CAUTION_PACK = (
     "Lithium pack: use a protection board, matched cells and a fuse at the pack; charge only with "
     "the right charger, never unattended, never below 0 °C. Check your carrier's and local rules "
@@ -125,3 +128,12 @@ CAUTION_HEARING = (
 def caution(assessment: Assessment) -> str:
     """The caution that goes with the source."""
     return CAUTION_PACK if assessment.design.power.source.kind == "pack" else CAUTION_MAINS
+
+
+def hearing_caution(assessment: Assessment) -> str:
+    """The caution for ears where the box reaches their limit at the listener or at 1 m."""
+    distance = assessment.design.brief.listening.distance
+    level = assessment.promise("loudness").predicted
+    level = assessment.design.brief.loudness.level if level is None else level
+    nearest = level + max(0.0, 20 * float(np.log10(distance)))
+    return CAUTION_HEARING if nearest >= HARMFUL else ""

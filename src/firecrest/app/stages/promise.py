@@ -22,7 +22,7 @@ from firecrest.present import plots, words
 from firecrest.present.bindings import at_path
 from firecrest.present.brief import clauses
 from firecrest.present.meters import mark_of
-from firecrest.present.power import CAUTION_HEARING
+from firecrest.present.power import hearing_caution
 
 IMPORTANCE = (("must", "Must"), ("wish", "Wish"), ("open", "Open"))
 PLACES = tuple((key, text) for key, text in words.PLACES.items())
@@ -177,7 +177,6 @@ class PromiseStage(Stage):
             set_role(far, {"short": "bad", "met": "good"}.get(state, "second"))
         ghost = plots.distance_plot(trial) if trial else None
         self.chart.show_plot(plots.distance_plot(session.assessment), ghost)
-        loud = session.assessment.promise("loudness")
-        near = (loud.predicted or 0.0) + 6 * (session.design.brief.listening.distance > 1)
-        self._caution.setVisible(near >= 85)
-        self._caution.setText(CAUTION_HEARING)
+        caution = hearing_caution(session.assessment)
+        self._caution.setVisible(bool(caution))
+        self._caution.setText(caution)

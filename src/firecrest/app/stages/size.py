@@ -169,6 +169,7 @@ class SizeStage(Stage):
             title = label(plot.name, "second")
             rows += [title, chart]
             self.travel.append((chart, title))
+        rows.append(label("Below the bass note: a held low note.", "hint"))
         return column("Travel at the promise", "peak, one way", *rows)
 
     def refresh(self) -> None:

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import numpy as np
 import pyqtgraph as pg
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import (
@@ -58,8 +58,6 @@ class _Layer(pg.GraphicsObject):
 
 class Chart(pg.PlotWidget):
     """A plot of one ``Plot`` description, with an optional ghost of another."""
-
-    pinned = Signal(object)
 
     def __init__(self, session: Session, *, height: int = 120) -> None:
         super().__init__(background=None)

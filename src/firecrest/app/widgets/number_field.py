@@ -4,7 +4,7 @@ Enter keeps, Esc restores. Arrows and wheel step the last shown digit (Shift ten
 tenth); dragging the label does the same. The accepted range comes from the model's declaration.
 """
 
-from PySide6.QtCore import QEvent, QPoint, QSettings, Qt, Signal
+from PySide6.QtCore import QEvent, QPoint, QSettings, Qt
 from PySide6.QtGui import (
     QContextMenuEvent,
     QFocusEvent,
@@ -24,7 +24,7 @@ from firecrest.core.units import QUANTITIES, figure, from_si, to_si
 from firecrest.present.bindings import ORIGIN_WORDS, Binding
 
 DRAG_PIXELS = 4
-FIELD_WIDTH = 100
+FIELD_WIDTH = 102
 
 
 def unit_key(binding: Binding) -> str:
@@ -35,8 +35,6 @@ def unit_key(binding: Binding) -> str:
 
 class NumberEdit(QLineEdit):
     """The box itself."""
-
-    unit_chosen = Signal()
 
     def __init__(self, session: Session, binding: Binding) -> None:
         super().__init__()

@@ -1,6 +1,6 @@
 """The promise strip: a summary and six meters, always there."""
 
-from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt
+from PySide6.QtCore import QPoint, QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
@@ -238,7 +238,3 @@ class Strip(QWidget):
                 meters.meter(promise, a.design, other, trial.design if trial else None)
             )
         self.summary.show_counts(meters.summary(a))
-
-    def changeEvent(self, event: QEvent) -> None:
-        super().changeEvent(event)
-        self.update()
