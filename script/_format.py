@@ -22,6 +22,7 @@ SI = {
     "level": "dB",
     "gain": "dB",
     "time": "s",
+    "energy": "J",
     "charge": "A·s",
     "voltage": "V",
     "current": "A",

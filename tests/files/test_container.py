@@ -10,6 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from firecrest.core.errors import FileError, FirecrestError
+from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.text import design_to_json
 from firecrest.files import container
 from firecrest.files.container import BACKUP, Document, read_document, write_document
@@ -135,7 +136,7 @@ def test_foreign_huge_and_missing_files(tmp_path, file):
 
 def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):
     path = tmp_path / "new.json"
-    path.write_text(design_to_json(slipway).replace('"schema": 1', '"schema": 7'))
+    path.write_text(design_to_json(slipway).replace(f'"schema": {SCHEMA_VERSION}', '"schema": 7'))
     with pytest.raises(FileError, match=r"schema 7.*newer Firecrest"):
         read_document(path)
 

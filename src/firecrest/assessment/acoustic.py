@@ -6,18 +6,17 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.cabinet import CabinetResult, wiring_of
+from firecrest.assessment.electrical import amplifier_model, source_at
+from firecrest.assessment.figures import derivation_of, wired_driver
 from firecrest.assessment.lowering import (
     TRAVEL_BAND,
     BoxModel,
     air_of,
-    amplifier_model,
     box_model,
-    derivation_of,
     filter_of,
     port_speed_limit,
     programme_of,
     radiator_travel,
-    source_at,
 )
 from firecrest.assessment.memo import stage
 from firecrest.core.acoustics.network import Solution, output_current, solve
@@ -161,10 +160,11 @@ def ratings_of(
 ) -> tuple[Ratings, Gaps]:
     """What the parts bear, and which of it is not known."""
     missing, estimates = [], []
-    for group in groups:
+    drivers = [wired_driver(g.driver, g.coils) for g in groups]
+    for driver in drivers:
         for key, symbol in (("xmax", "Xmax"), ("pe", "the rated power")):
-            if getattr(group.driver, key) is None:
-                missing.append(f"needs {symbol} of {group.driver.name}")
+            if getattr(driver, key) is None:
+                missing.append(f"needs {symbol} of {driver.name}")
     travel = []
     for item, constants in zip(radiators, model.radiators, strict=True):
         value, estimated = radiator_travel(
@@ -179,9 +179,9 @@ def ratings_of(
     missing += _source_gaps(power)
     gain = 10 ** (power.amplifier.gain / 20)
     ratings = Ratings(
-        tuple(g.driver.xmax for g in groups),
-        tuple(g.driver.pe for g in groups),
-        tuple(derivation_of(g.driver).figures["re"] for g in groups),
+        tuple(d.xmax for d in drivers),
+        tuple(d.pe for d in drivers),
+        tuple(derivation_of(d).figures["re"] for d in drivers),
         tuple(travel),
         tuple(port_speed_limit(p) for p in ports),
         tuple(c.limiter for c in channels),

@@ -22,17 +22,14 @@ from firecrest.assessment.acoustic import (
 )
 from firecrest.assessment.cabinet import CabinetResult, cabinet, wiring_of
 from firecrest.assessment.chain import Link, links
-from firecrest.assessment.lowering import (
-    BoxModel,
-    air_of,
+from firecrest.assessment.electrical import (
     amplifier_model,
     converter_model,
-    lowest_low_pass,
     other_power,
-    pack_model,
-    programme_of,
     source_at,
+    store_of,
 )
+from firecrest.assessment.lowering import BoxModel, air_of, lowest_low_pass, programme_of
 from firecrest.assessment.memo import stage
 from firecrest.assessment.verdicts import (
     WALL,
@@ -57,7 +54,7 @@ from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.runtime import Runtime, runtime
 from firecrest.design.brief import Brief
 from firecrest.design.design import Design
-from firecrest.design.power import Pack, Power
+from firecrest.design.power import Power
 
 RUNTIME_BELOW = 9.0
 """Playing level when none is set: this many dB below the promised loudness."""
@@ -304,15 +301,16 @@ def _programme_level(
 def _runtime(
     transfers: Transfers, power: Power, kind: str, burst: float, gain_db: float
 ) -> Runtime | None:
-    """Runtime at ``gain_db`` over the programme's unit level; None without a pack."""
-    if not isinstance(power.source, Pack):
+    """Runtime at ``gain_db`` over the programme's unit level; None when nothing runs empty."""
+    store = store_of(power.source)
+    if store is None:
         return None
     amplifier = amplifier_model(power.amplifier)
     draw = programme_draw(
         transfers.outputs, amplifier.r_out, weights(kind, EDIT_GRID), kind == "sine"
     )
     return runtime(
-        pack_model(power.source),
+        store,
         draw,
         10 ** (gain_db / 20),
         burst,
@@ -330,7 +328,7 @@ def _promises(
     a = acoustic
     waits = missing[0] if missing else ""
     reach = a.reaches.at_level[brief.bass.drop] if a else None
-    no_pack = not isinstance(design.power.source, Pack)
+    no_end = store_of(design.power.source) is None
     return (
         loudness_promise(brief, a.loudness if a else None, a.low_note if a else None, missing),
         bass_promise(brief, reach, missing),
@@ -339,7 +337,7 @@ def _promises(
             a.runtime if a else None,
             a.runtime_level if a else 0.0,
             a.programme.level if a and not missing else None,
-            WALL if no_pack else waits,
+            WALL if no_end else waits,
         ),
         size_promise(brief, rolled),
         cap_promise("weight", rolled.mass, brief.weight.mass, brief.weight.importance),

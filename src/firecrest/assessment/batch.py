@@ -20,17 +20,14 @@ from firecrest.assessment.acoustic import (
     voice_rows,
 )
 from firecrest.assessment.assess import RUNTIME_BELOW, cabinet_of
-from firecrest.assessment.lowering import (
-    BoxModel,
-    air_of,
+from firecrest.assessment.electrical import (
     amplifier_model,
     converter_model,
-    lowest_low_pass,
     other_power,
-    pack_model,
-    programme_of,
     source_at,
+    store_of,
 )
+from firecrest.assessment.lowering import BoxModel, air_of, lowest_low_pass, programme_of
 from firecrest.core.acoustics.network import solve
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
 from firecrest.core.air import Air
@@ -45,7 +42,6 @@ from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.runtime import runtime
 from firecrest.core.power.source import Source
 from firecrest.design.design import Design
-from firecrest.design.power import Pack
 
 
 @dataclass(frozen=True)
@@ -222,7 +218,7 @@ def _figures(
     job: _Job, top: Ceiling, unit: Real, frequency: Real, held: rules.ProgrammeLevel, draw: Draw
 ) -> Figures:
     """Headline figures of one design from its rows."""
-    brief, power = job.design.brief, job.design.power
+    brief = job.design.brief
     low_pass = lowest_low_pass(job.design.voice.channels)
     f_hi = rules.upper_edge(job.longest_inner, job.numbers[4].speed, low_pass)
     target = brief.loudness.level
@@ -239,20 +235,22 @@ def _figures(
         code="" if loud is None else code_at(top.limits[loud.limit], loud.point),
         bass_reach=reach.frequency,
         programme_level=held.level,
-        hours=_hours(job, draw, held) if isinstance(power.source, Pack) else None,
+        hours=_hours(job, draw, held),
         mass=job.mass,
         price=job.price,
     )
 
 
-def _hours(job: _Job, draw: Draw, held: rules.ProgrammeLevel) -> float:
+def _hours(job: _Job, draw: Draw, held: rules.ProgrammeLevel) -> float | None:
     brief, power = job.design.brief, job.design.power
-    assert isinstance(power.source, Pack)
+    store = store_of(power.source)
+    if store is None:
+        return None
     wanted = brief.runtime.level
     wanted = brief.loudness.level - RUNTIME_BELOW if wanted is None else wanted
     drive = 10 ** ((wanted - held.unit_level) / 20)
     return runtime(
-        pack_model(power.source),
+        store,
         draw,
         drive,
         programme_of(brief.listening).burst,

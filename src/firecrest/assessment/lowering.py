@@ -1,133 +1,40 @@
 """Design models to the plain numbers of the core: one function per part."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi, sqrt
 
 import numpy as np
 
 from firecrest.assessment.cabinet import Wiring, driver_count, port_area
+from firecrest.assessment.figures import (
+    RadiatorConstants,
+    derivation_of,
+    driver_constants,
+    radiator_constants,
+    wired_driver,
+)
 from firecrest.assessment.memo import stage
 from firecrest.core.acoustics import chambers as chamber_air
 from firecrest.core.acoustics import network as net
-from firecrest.core.acoustics.driver import Derivation, DriverConstants, derive
 from firecrest.core.acoustics.ports import SPEED_LIMITS, acoustic_mass, end_correction
 from firecrest.core.air import Air, air_at
 from firecrest.core.arrays import Number
-from firecrest.core.errors import DesignError, MissingFigureError
+from firecrest.core.errors import DesignError
 from firecrest.core.limits.programme import PROGRAMMES, Programme
-from firecrest.core.power import amplifier as amp
-from firecrest.core.power import source as src
 from firecrest.core.voice.chain import Filter
 from firecrest.design.box import OUTSIDE, Chamber, DriverGroup, Port, RadiatorSet
 from firecrest.design.brief import Conditions, Listening
-from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Converter, Mains, Pack, Power, WallSupply
 from firecrest.design.voice import Block, Channel
 
-SYMBOLS = {
-    "re": "Re",
-    "sd": "Sd",
-    "fs": "Fs",
-    "qes": "Qes",
-    "qms": "Qms",
-    "qts": "Qts",
-    "vas": "Vas",
-    "mms": "Mms",
-    "cms": "Cms",
-    "rms": "Rms",
-    "bl": "Bl",
-    "xmax": "Xmax",
-    "pe": "Pe",
-    "mmp": "Mmp",
-    "cmp": "Cmp",
-    "rmp": "Rmp",
-}
-SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
-"""Figures that most sheets have: a gap among them is named before what would follow from it."""
 TRAVEL_RULE = 2.0
 """Radiator travel not known: its displacement is taken as this many times the drivers'."""
 TRAVEL_BAND = 0.4
-GRAVITY = 9.81
-
-
-@dataclass(frozen=True)
-class RadiatorConstants:
-    """One radiator with its added mass, and the travel that is left to it."""
-
-    mass: float
-    compliance: float
-    resistance: float
-    area: float
-    resonance: float
-    sag: float
 
 
 @stage
 def air_of(conditions: Conditions) -> Air:
     """Air in which the design plays."""
     return air_at(conditions.temperature, conditions.pressure, conditions.humidity)
-
-
-@stage
-def derivation_of(part: DriverPart) -> Derivation:
-    """What follows from a driver's figures."""
-    return derive(
-        {
-            key: getattr(part, key)
-            for key in ("re", "sd", "fs", "qes", "qms", "qts", "vas", "mms", "cms", "rms", "bl")
-        }
-    )
-
-
-def driver_constants(part: DriverPart) -> DriverConstants:
-    """Constants of a driver; MissingFigureError names the first gap."""
-    derivation = derivation_of(part)
-    if derivation.missing:
-        wanted = [key for key in SHEET if key not in derivation.figures] + [*derivation.missing]
-        raise MissingFigureError(SYMBOLS[wanted[0]], part.name)
-    f = derivation.figures
-    return DriverConstants(
-        r_e=f["re"],
-        l_e=part.le,
-        l_2=part.l2,
-        r_2=part.r2,
-        s_d=f["sd"],
-        bl=f["bl"],
-        m_ms=f["mms"],
-        c_ms=f["cms"],
-        r_ms=f["rms"],
-    )
-
-
-def radiator_figures(part: RadiatorPart) -> Mapping[str, float | None]:
-    """Mmp, Cmp and Rmp, each stated or from resonance and Q."""
-    mmp, cmp, rmp, fp, qmp = part.mmp, part.cmp, part.rmp, part.fp, part.qmp
-    if mmp is None and cmp is not None and fp is not None:
-        mmp = 1 / ((2 * pi * fp) ** 2 * cmp)
-    if cmp is None and mmp is not None and fp is not None:
-        cmp = 1 / ((2 * pi * fp) ** 2 * mmp)
-    if rmp is None and qmp is not None and mmp is not None and cmp is not None:
-        rmp = sqrt(mmp / cmp) / qmp
-    return {"sd": part.sd, "mmp": mmp, "cmp": cmp, "rmp": rmp}
-
-
-def radiator_constants(item: RadiatorSet) -> RadiatorConstants:
-    """Constants of a radiator in place; added mass keeps Rmp and Cmp.
-
-    Mounted horizontally it sags by g/w_p^2, with w_p its resonance including added mass.
-    """
-    figures = radiator_figures(item.radiator)
-    for key, value in figures.items():
-        if value is None:
-            raise MissingFigureError(SYMBOLS[key], item.radiator.name)
-    mass = float(figures["mmp"] or 0.0) + item.added_mass
-    compliance = float(figures["cmp"] or 0.0)
-    resonance = 1 / (2 * pi * sqrt(mass * compliance))
-    sag = GRAVITY / (2 * pi * resonance) ** 2 if item.horizontal else 0.0
-    return RadiatorConstants(
-        mass, compliance, float(figures["rmp"] or 0.0), float(figures["sd"] or 0.0), resonance, sag
-    )
 
 
 @dataclass(frozen=True)
@@ -163,7 +70,7 @@ def box_model(
             )
     drivers = tuple(
         net.DriverGroup(
-            driver_constants(g.driver),
+            driver_constants(wired_driver(g.driver, g.coils)),
             node(g.chamber),
             node(g.front),
             [name for name, _ in wiring].index(g.channel),
@@ -288,76 +195,6 @@ def programme_of(listening: Listening) -> Programme:
     crest = default.crest if listening.crest is None else listening.crest
     burst = default.burst if listening.burst is None else listening.burst
     return Programme(default.kind, crest, burst, default.low_corner)
-
-
-@stage
-def amplifier_model(part: Amplifier) -> amp.AmplifierModel:
-    """The board's claims, read."""
-    efficiency = part.efficiency and (part.efficiency.value, part.efficiency.claim)
-    return amp.read_claims(
-        [amp.Claim(c.power, c.load, c.supply, c.thd) for c in part.claims],
-        channels=part.channels,
-        bridged=part.bridged,
-        idle_current=part.idle_current,
-        boosted=part.boosted,
-        own_mains=part.own_mains,
-        current_limit=part.current_limit,
-        efficiency=efficiency or None,
-        cut_off=part.cut_off,
-    )
-
-
-@stage
-def pack_model(pack: Pack) -> src.Pack:
-    """Cells, board and leads as one."""
-    cell, board = pack.cell, pack.board
-    table = src.CellTable(
-        tuple(p.charge for p in cell.table),
-        tuple(p.rest_voltage for p in cell.table),
-        tuple(p.resistance for p in cell.table),
-    )
-    return src.Pack(
-        table,
-        cell.capacity,
-        cell.max_current,
-        cell.cut_off,
-        pack.series,
-        pack.parallel,
-        board.resistance if board else 0.0,
-        board.max_current if board else None,
-        board.cut_off if board else None,
-        pack.lead_resistance,
-    )
-
-
-def converter_model(part: Converter | None) -> src.Converter | None:
-    """The converter, if there is one."""
-    if part is None:
-        return None
-    return src.Converter(part.output_voltage, part.efficiency, part.input_current, part.cut_off)
-
-
-def other_power(power: Power) -> float:
-    """What DSP and other loads take from the bus, W."""
-    loads = [(power.dsp.power, power.dsp.regulator)]
-    loads += [(load.power, load.efficiency) for load in power.other_loads]
-    return src.other_load(loads)
-
-
-def source_at(power: Power, charge: float) -> src.Source:
-    """The bus at ``charge`` (packs only; other sources do not change)."""
-    source, converter, other = power.source, converter_model(power.converter), other_power(power)
-    if isinstance(source, Pack):
-        return src.pack_source(pack_model(source), charge, other, converter)
-    if isinstance(source, WallSupply):
-        burst: dict[str, Number] = {"supply": source.burst_current or source.continuous_current}
-        if converter is not None and converter.input_current is not None:
-            burst["converter input"] = converter.input_current
-        return src.Source(
-            source.voltage, source.resistance, other, burst, source.continuous_current, converter
-        )
-    assert isinstance(source, Mains)
-    return src.Source(0.0, 0.0)
 
 
 @stage

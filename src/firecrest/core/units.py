@@ -74,6 +74,7 @@ QUANTITIES = {
                   ("h", 3600.0, "hours", "hour"), ("min", 60.0), ("s", 1.0)),
         _quantity("charge", "a charge", "coulomb", "4000 mAh or 4 Ah",
                   ("Ah", 3600.0), ("mAh", 3.6, "mah")),
+        _quantity("energy", "an energy", "joule", "50 Wh", ("Wh", 3600.0, "wh"), ("J", 1.0)),
         _quantity("voltage", "a voltage", "volt", "24 V", ("V", 1.0, "v"), ("mV", 1e-3)),
         _quantity("current", "a current", "ampere", "7.5 A", ("A", 1.0, "a"), ("mA", 1e-3, "ma")),
         _quantity("power", "a power", "watt", "60 W", ("W", 1.0, "w"), ("mW", 1e-3)),

@@ -13,7 +13,7 @@ from firecrest.design.fields import MODEL, text
 from firecrest.design.power import Pack, Power
 from firecrest.design.voice import HighPass, LowPass, Voice
 
-SCHEMA_VERSION = 1
+SCHEMA_VERSION = 2
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -58,6 +58,8 @@ def _names(design: Design) -> list[str]:
         if element.chamber == element.opens_to:
             problems.append(f"an opening of {element.chamber} leads back into it")
     for group in design.box.groups:
+        if group.coils != "as stated" and group.driver.coils != 2:
+            problems.append(f"{group.driver.name} has one coil, its wiring says {group.coils}")
         if group.chamber == group.front:
             problems.append(f"{group.driver.name} faces the chamber behind it")
         if group.channel not in channels:

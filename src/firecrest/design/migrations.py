@@ -6,7 +6,13 @@ from typing import Any
 from firecrest.core.errors import DesignError
 from firecrest.design.design import SCHEMA_VERSION
 
-STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+def _parts_got_sheets(body: dict[str, Any]) -> dict[str, Any]:
+    """2: parts carry origins, ranges and their shelf; every new key has a default."""
+    return body
+
+
+STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _parts_got_sheets}
 """From version -> function that returns the body of the next version."""
 
 

@@ -1,23 +1,34 @@
-"""Acoustic parts in use: self-contained copies of drivers, radiators and ports.
+"""Acoustic parts: self-contained copies of drivers and passive radiators.
 
-A figure that is not known is null, never zero. ``origins`` says where figures come from.
+A figure that is not known is null, never zero.
 """
 
-from collections.abc import Mapping
 from typing import Literal
 
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.fields import MODEL, choice, number, text
+from firecrest.design.sheet import Sheet
 
-Origin = Literal["measured", "sheet", "derived", "estimate"]
+DriverKind = Literal["full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter"]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class DriverPart:
-    """One driver, as its sheet or a measurement has it; what is missing is derived."""
+class DriverPart(Sheet):
+    """One driver, as its sheet or a measurement has it; what is missing is derived.
+
+    With two coils, the electrical figures hold for them wired as ``stated_for``.
+    """
 
     name: str = text("Name")
+    kind: DriverKind = choice("Kind", default="full range")
+    nominal: float | None = number(
+        "Nominal impedance", "resistance", 1, 1000, "Ω", default=None, symbol="Znom", digits=0
+    )
+    coils: int = number("Voice coils", "number", 1, 2, "", default=1, digits=0)
+    stated_for: Literal["series", "parallel"] = choice(
+        "Figures stated for coils in", default="series", help="Only of a driver with two coils."
+    )
     re: float | None = number(
         "Coil resistance", "resistance", 0.2, 1000, "Ω", default=None, symbol="Re", digits=2
     )
@@ -83,13 +94,16 @@ class DriverPart:
     )
     displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
+    cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
+    depth: float | None = number(
+        "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
+    )
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
-    origins: Mapping[str, Origin] = choice("Where figures come from", default={})
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class RadiatorPart:
+class RadiatorPart(Sheet):
     """One passive radiator, without added mass. Resonance and Q may stand for Cmp and Rmp."""
 
     name: str = text("Name")
@@ -129,6 +143,9 @@ class RadiatorPart:
     )
     displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
+    cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
+    depth: float | None = number(
+        "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
+    )
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
-    origins: Mapping[str, Origin] = choice("Where figures come from", default={})

@@ -6,13 +6,14 @@ from pydantic import Field
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.fields import MODEL, choice, items, number, text
+from firecrest.design.sheet import Sheet
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Claim:
     """What a board's sheet says: power into a load, at a supply and a distortion."""
 
-    power: float = number("Claimed power", "power", 0.05, 10000, "W", digits=0)
+    power: float = number("Claimed power", "power", 0.001, 10000, "W", digits=0)
     load: float = number("Into", "resistance", 0.5, 200, "Ω", digits=1)
     supply: float | None = number("At a supply of", "voltage", 1, 400, "V", default=None)
     thd: float | None = number(
@@ -37,10 +38,24 @@ class Efficiency:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class Amplifier:
+class Amplifier(Sheet):
     """An amplifier board."""
 
     name: str = text("Name")
+    form: Literal["board", "plate", "headphone output", "phone output"] = choice(
+        "Form", default="board"
+    )
+    least_load: float | None = number(
+        "Rated down to",
+        "resistance",
+        0.5,
+        1000,
+        "Ω",
+        default=None,
+        empty="by claims",
+        digits=1,
+        help="Least load per output. Empty: the least load among its claims.",
+    )
     claims: tuple[Claim, ...] = items("Claims", least=1, most=12)
     channels: int = number("Channels", "number", 1, 8, "", default=2, digits=0)
     bridged: bool = choice("Bridge-tied outputs", default=True)
@@ -73,13 +88,16 @@ class Amplifier:
     cut_off: float | None = number(
         "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
     )
+    length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
+    width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
+    height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
     volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class DspBoard:
+class DspBoard(Sheet):
     """The signal processor that runs the voice."""
 
     name: str = text("Name")
@@ -99,6 +117,9 @@ class DspBoard:
     filters: int = number("Filters it has", "number", 0, 500, "", default=20, digits=0)
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
+    length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
+    width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
+    height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
     volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
@@ -114,7 +135,7 @@ class CellPoint:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class Cell:
+class Cell(Sheet):
     """One cell; its table rises in charge and is flat beyond its ends."""
 
     name: str = text("Name")
@@ -161,11 +182,25 @@ class Pack:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class WallSupply:
+class WallSupply(Sheet):
     """A wall supply or laptop brick."""
 
     kind: Literal["wall"]
     name: str = text("Name", default="Wall supply")
+    form: Literal["wall supply", "laptop brick", "house battery", "power bank"] = choice(
+        "Form", default="wall supply"
+    )
+    energy: float | None = number(
+        "Energy it holds",
+        "energy",
+        360,
+        1e9,
+        "Wh",
+        default=None,
+        empty="no end",
+        digits=0,
+        help="Of a battery or power bank, at its output. Empty: from the wall, without end.",
+    )
     voltage: float = number("Voltage", "voltage", 1, 400, "V")
     resistance: float = number("Regulation", "resistance", 0, 10, "mΩ", default=0.0, digits=0)
     continuous_current: float = number("Continuous current", "current", 0.05, 500, "A")

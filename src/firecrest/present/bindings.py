@@ -8,8 +8,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.figures import derivation_of, radiator_figures
 from firecrest.assessment.inverse import with_air_volume, with_tuning
-from firecrest.assessment.lowering import derivation_of, radiator_figures
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
 from firecrest.design.fields import FieldFacts

@@ -8,7 +8,7 @@ from typing import Any
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import driver_count, wiring_of
-from firecrest.assessment.lowering import SYMBOLS, derivation_of, radiator_figures
+from firecrest.assessment.figures import SYMBOLS, derivation_of, radiator_figures
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.units import THIN_SPACE, figure, shown
 from firecrest.design.design import Design

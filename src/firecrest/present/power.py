@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.lowering import source_at
+from firecrest.assessment.electrical import source_at
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD

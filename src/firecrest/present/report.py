@@ -10,7 +10,8 @@ import numpy as np
 
 from firecrest.assessment.acoustic import voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.lowering import air_of, derivation_of
+from firecrest.assessment.figures import derivation_of
+from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.acoustics.network import Solution, output_impedance, solve
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, group_delay, level
