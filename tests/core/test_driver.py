@@ -46,7 +46,7 @@ def test_any_sufficient_set_gives_the_same_driver(known):
 def test_contradiction_is_reported_and_never_averaged():
     result = derive({**SHEET, "mms": FULL["mms"] * 1.18})
     assert [c.figure for c in result.contradictions] == ["mms"]
-    assert result.contradictions[0].apart == pytest.approx(0.18)
+    assert result.contradictions[0].apart == pytest.approx(1 - 1 / 1.18)
     assert result.figures["mms"] == pytest.approx(FULL["mms"])
 
 

@@ -248,7 +248,7 @@ def test_contradictions_are_told_in_words_and_per_cent(slipway):
     (note,) = derived(wrong, here).notes
     assert note == (
         "Mms from Fs and Cms gives 12.56\u202fg, the sheet says 14.80\u202fg: "
-        "18 % apart. Mms is not used."
+        "15 % apart. Mms is not used."
     )
     gaps = derived(set_number(slipway, (*here, "vas"), None), here).notes
     assert gaps[0].startswith("Not known yet")

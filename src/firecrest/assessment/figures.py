@@ -6,7 +6,12 @@ from dataclasses import dataclass
 from math import pi, sqrt
 
 from firecrest.assessment.memo import stage
-from firecrest.core.acoustics.driver import Derivation, DriverConstants, derive
+from firecrest.core.acoustics.derivation import Derivation
+from firecrest.core.acoustics.driver import RANK as DRIVER_RANK
+from firecrest.core.acoustics.driver import DriverConstants, derive, driver_suspects
+from firecrest.core.acoustics.radiators import NEEDED as RADIATOR_NEEDED
+from firecrest.core.acoustics.radiators import RANK as RADIATOR_RANK
+from firecrest.core.acoustics.radiators import derive_radiator, radiator_suspects
 from firecrest.core.acoustics.wiring import SAME, coil_factors
 from firecrest.core.errors import MissingFigureError
 from firecrest.design.box import RadiatorSet
@@ -29,6 +34,11 @@ SYMBOLS = {
     "mmp": "Mmp",
     "cmp": "Cmp",
     "rmp": "Rmp",
+    "fp": "Fp",
+    "qmp": "Qmp",
+    "xmech": "Xmech",
+    "le": "Le",
+    "nominal": "Znom",
 }
 SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
 """Figures that most sheets have: a gap among them is named before what would follow from it."""
@@ -50,12 +60,7 @@ class RadiatorConstants:
 @stage
 def derivation_of(part: DriverPart) -> Derivation:
     """What follows from a driver's figures."""
-    return derive(
-        {
-            key: getattr(part, key)
-            for key in ("re", "sd", "fs", "qes", "qms", "qts", "vas", "mms", "cms", "rms", "bl")
-        }
-    )
+    return derive({key: getattr(part, key) for key in DRIVER_RANK})
 
 
 @stage
@@ -109,16 +114,23 @@ def driver_constants(part: DriverPart) -> DriverConstants:
     )
 
 
+@stage
+def radiator_derivation(part: RadiatorPart) -> Derivation:
+    """What follows from a radiator's figures; a stated loss of 0 stays 0."""
+    return derive_radiator({key: getattr(part, key) for key in RADIATOR_RANK})
+
+
 def radiator_figures(part: RadiatorPart) -> Mapping[str, float | None]:
-    """Mmp, Cmp and Rmp, each stated or from resonance and Q."""
-    mmp, cmp, rmp, fp, qmp = part.mmp, part.cmp, part.rmp, part.fp, part.qmp
-    if mmp is None and cmp is not None and fp is not None:
-        mmp = 1 / ((2 * pi * fp) ** 2 * cmp)
-    if cmp is None and mmp is not None and fp is not None:
-        cmp = 1 / ((2 * pi * fp) ** 2 * mmp)
-    if rmp is None and qmp is not None and mmp is not None and cmp is not None:
-        rmp = sqrt(mmp / cmp) / qmp
-    return {"sd": part.sd, "mmp": mmp, "cmp": cmp, "rmp": rmp}
+    """Sd, Mmp, Cmp and Rmp, each stated or following from resonance and Q; None when unknown."""
+    known = radiator_derivation(part).figures
+    return {key: known.get(key) for key in RADIATOR_NEEDED}
+
+
+def suspects_of(part: DriverPart | RadiatorPart) -> tuple[str, ...]:
+    """Figures any one of which would explain a part's contradictions; see ``suspects``."""
+    if isinstance(part, DriverPart):
+        return driver_suspects({key: getattr(part, key) for key in DRIVER_RANK})
+    return radiator_suspects({key: getattr(part, key) for key in RADIATOR_RANK})
 
 
 def radiator_constants(item: RadiatorSet) -> RadiatorConstants:

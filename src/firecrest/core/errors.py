@@ -31,3 +31,7 @@ class FileError(FirecrestError):
 
 class ReadingError(FirecrestError):
     """A typed text cannot be read as the quantity that was asked for."""
+
+
+class ShelfError(FirecrestError):
+    """The shelf, or a part for it, cannot be read or written; what was there stays."""

@@ -22,6 +22,9 @@ class DriverPart(Sheet):
 
     name: str = text("Name")
     kind: DriverKind = choice("Kind", default="full range")
+    size: float | None = number(
+        "Size class", "length", 0.005, 1, "in", default=None, digits=2, help="Nominal diameter."
+    )
     nominal: float | None = number(
         "Nominal impedance", "resistance", 1, 1000, "Ω", default=None, symbol="Znom", digits=0
     )
@@ -60,7 +63,7 @@ class DriverPart(Sheet):
         "Total Q", "number", 0.05, 15, "", default=None, symbol="Qts", digits=3
     )
     vas: float | None = number(
-        "Equivalent volume", "volume", 1e-6, 5, "L", default=None, symbol="Vas", digits=2
+        "Equivalent volume", "volume", 1e-9, 5, "L", default=None, symbol="Vas", digits=2
     )
     sd: float | None = number("Cone area", "area", 1e-5, 1, "cm²", default=None, symbol="Sd")
     bl: float | None = number(
@@ -107,6 +110,9 @@ class RadiatorPart(Sheet):
     """One passive radiator, without added mass. Resonance and Q may stand for Cmp and Rmp."""
 
     name: str = text("Name")
+    size: float | None = number(
+        "Size class", "length", 0.005, 1, "in", default=None, digits=2, help="Nominal diameter."
+    )
     sd: float | None = number("Cone area, each", "area", 1e-5, 1, "cm²", default=None, symbol="Sd")
     mmp: float | None = number(
         "Moving mass",

@@ -4,17 +4,15 @@ Source of all relations: Small, "Direct-Radiator Loudspeaker System Analysis", J
 383-395; Beranek & Mellow, Acoustics (2012), ch. 6. Vas refers to data-sheet air.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi, sqrt
 
 import numpy as np
 
+from firecrest.core.acoustics.derivation import Derivation, Relation, follow, suspects
 from firecrest.core.air import DATA_SHEET_AIR
 from firecrest.core.arrays import Complex, Number, Real
-
-TOLERANCE = 0.02
-"""Figures that agree within this share are not called a contradiction (rounding on sheets)."""
 
 REFERENCE_PRESSURE = 20e-6
 
@@ -44,41 +42,6 @@ class DriverConstants:
         """Moving system Rms + jwMms + 1/(jwCms) in N s/m, shape (..., F)."""
         reactance = omega * self.m_ms - 1.0 / (omega * self.c_ms)
         return self.r_ms + 1j * reactance
-
-
-@dataclass(frozen=True)
-class Relation:
-    """One way to compute ``gives`` from ``needs``; ``text`` is the formula as shown."""
-
-    gives: str
-    needs: tuple[str, ...]
-    formula: Callable[..., float]
-    text: str
-
-
-@dataclass(frozen=True)
-class Contradiction:
-    """A stated figure that disagrees with the figures ranked before it."""
-
-    figure: str
-    stated: float
-    derived: float
-    needs: tuple[str, ...]
-
-    @property
-    def apart(self) -> float:
-        """Relative difference, against what the other figures give."""
-        return abs(self.stated / self.derived - 1.0)
-
-
-@dataclass(frozen=True)
-class Derivation:
-    """Every known figure, the relation behind each derived one, contradictions, and gaps."""
-
-    figures: Mapping[str, float]
-    derived: Mapping[str, Relation]
-    contradictions: tuple[Contradiction, ...]
-    missing: tuple[str, ...]
 
 
 STIFFNESS = DATA_SHEET_AIR.stiffness
@@ -127,44 +90,14 @@ RANK = ("re", "sd", "fs", "qes", "qms", "qts", "vas", "mms", "cms", "rms", "bl")
 NEEDED = ("re", "sd", "bl", "mms", "cms", "rms")
 
 
-def _closure(known: dict[str, float], used: dict[str, Relation]) -> None:
-    """Apply the relations until nothing new follows; adds to both arguments."""
-    progress = True
-    while progress:
-        progress = False
-        for relation in RELATIONS:
-            if relation.gives in known or not all(n in known for n in relation.needs):
-                continue
-            try:
-                value = relation.formula(*(known[n] for n in relation.needs))
-            except (ValueError, ZeroDivisionError):
-                continue
-            if value > 0 and np.isfinite(value):
-                known[relation.gives] = value
-                used[relation.gives] = relation
-                progress = True
-
-
 def derive(stated: Mapping[str, float | None]) -> Derivation:
-    """Derive what a data sheet does not say and report where it contradicts itself.
+    """What follows from a driver's sheet; ``stated`` maps the keys of ``RANK`` to SI or None."""
+    return follow(stated, RELATIONS, RANK, NEEDED)
 
-    ``stated`` maps the keys of ``RANK`` to SI values or None. Figures are taken in order of
-    rank; one that already follows from those before it is checked against them, never averaged.
-    """
-    known: dict[str, float] = {}
-    used: dict[str, Relation] = {}
-    contradictions = []
-    for key in RANK:
-        value = stated.get(key)
-        if value is None:
-            continue
-        if key not in known:
-            known[key] = value
-        elif abs(value / known[key] - 1.0) > TOLERANCE:
-            contradictions.append(Contradiction(key, value, known[key], used[key].needs))
-        _closure(known, used)
-    missing = tuple(key for key in NEEDED if key not in known)
-    return Derivation(known, used, tuple(contradictions), missing)
+
+def driver_suspects(stated: Mapping[str, float | None]) -> tuple[str, ...]:
+    """Figures of a driver's sheet any one of which would explain its contradictions."""
+    return suspects(stated, RELATIONS, RANK, NEEDED)
 
 
 def half_space_sensitivity(figures: Mapping[str, float]) -> float:

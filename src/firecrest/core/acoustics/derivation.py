@@ -1,0 +1,119 @@
+"""What follows from stated figures, where they contradict each other, and which one is to blame.
+
+Works on any set of relations between positive figures; drivers and radiators each have their own.
+"""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from math import isfinite
+
+TOLERANCE = 0.02
+"""Figures that agree within this share are not called a contradiction (rounding on sheets)."""
+
+
+def apart(a: float, b: float) -> float:
+    """Difference of two positive values as a share of the larger."""
+    return 1.0 - min(a, b) / max(a, b)
+
+
+@dataclass(frozen=True)
+class Relation:
+    """One way to compute ``gives`` from ``needs``; ``text`` is the formula as shown."""
+
+    gives: str
+    needs: tuple[str, ...]
+    formula: Callable[..., float]
+    text: str
+
+
+@dataclass(frozen=True)
+class Contradiction:
+    """A stated figure that disagrees with the figures ranked before it."""
+
+    figure: str
+    stated: float
+    derived: float
+    needs: tuple[str, ...]
+
+    @property
+    def apart(self) -> float:
+        """Difference as a share of the larger value: the same whichever one trusts."""
+        return apart(self.stated, self.derived)
+
+
+@dataclass(frozen=True)
+class Derivation:
+    """Every known figure, the relation behind each derived one, contradictions, and gaps."""
+
+    figures: Mapping[str, float]
+    derived: Mapping[str, Relation]
+    contradictions: tuple[Contradiction, ...]
+    missing: tuple[str, ...]
+
+
+def _closure(
+    known: dict[str, float], used: dict[str, Relation], relations: Sequence[Relation]
+) -> None:
+    """Apply the relations until nothing new follows; adds to both arguments."""
+    progress = True
+    while progress:
+        progress = False
+        for relation in relations:
+            if relation.gives in known or not all(n in known for n in relation.needs):
+                continue
+            try:
+                value = relation.formula(*(known[n] for n in relation.needs))
+            except (ValueError, ZeroDivisionError):
+                continue
+            if isinstance(value, float) and value > 0 and isfinite(value):
+                known[relation.gives] = value
+                used[relation.gives] = relation
+                progress = True
+
+
+def follow(
+    stated: Mapping[str, float | None],
+    relations: Sequence[Relation],
+    rank: Sequence[str],
+    needed: Sequence[str],
+) -> Derivation:
+    """Derive what is not stated and report where the statement contradicts itself.
+
+    Figures (SI or None) are taken in order of ``rank``; one that already follows from those
+    before it is checked against them, never averaged. ``needed`` names what must be known.
+    """
+    known: dict[str, float] = {}
+    used: dict[str, Relation] = {}
+    contradictions = []
+    for key in rank:
+        value = stated.get(key)
+        if value is None:
+            continue
+        if key not in known:
+            known[key] = value
+        elif apart(value, known[key]) > TOLERANCE:
+            contradictions.append(Contradiction(key, value, known[key], used[key].needs))
+        _closure(known, used, relations)
+    missing = tuple(key for key in needed if key not in known)
+    return Derivation(known, used, tuple(contradictions), missing)
+
+
+def suspects(
+    stated: Mapping[str, float | None],
+    relations: Sequence[Relation],
+    rank: Sequence[str],
+    needed: Sequence[str],
+) -> tuple[str, ...]:
+    """Figures any one of which, left out, leaves the rest in agreement.
+
+    One is the likely culprit; several cannot be told apart by this sheet; none of a
+    contradicting sheet means that more than one figure is wrong. Empty when nothing disagrees.
+    """
+    if not follow(stated, relations, rank, needed).contradictions:
+        return ()
+    given = [key for key in rank if stated.get(key) is not None]
+    return tuple(
+        key
+        for key in given
+        if not follow({**stated, key: None}, relations, rank, needed).contradictions
+    )

@@ -1,0 +1,85 @@
+"""Measured curves as plain text: frequency, magnitude, phase; any separator, comments ignored."""
+
+import re
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.core.arrays import Real
+from firecrest.core.errors import FileError
+
+MOST_LINES = 200_000
+LEAST_POINTS = 5
+_NUMBER = re.compile(r"[-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][-+]?\d+)?")
+_COMMENT = ("#", "*", ";", "//", "!", '"', "%")
+
+
+@dataclass(frozen=True)
+class MeasuredCurve:
+    """Rising ``frequency`` in Hz, ``magnitude`` in ohm or dB, ``phase`` in degrees or None.
+
+    ``header`` keeps the lines that are no data.
+    """
+
+    frequency: Real
+    magnitude: Real
+    phase: Real | None
+    header: tuple[str, ...]
+
+
+def read_curve(text: str, name: str) -> MeasuredCurve:
+    """Read a curve of two or three columns.
+
+    Raises FileError with the line where it stops making sense.
+    """
+    lines = text.splitlines()
+    if len(lines) > MOST_LINES:
+        raise FileError(f"{name} has {len(lines)} lines; up to {MOST_LINES} are read.")
+    rows: list[tuple[float, ...]] = []
+    header: list[str] = []
+    for number, line in enumerate(lines, 1):
+        plain = line.strip()
+        if not plain:
+            continue
+        if plain.startswith(_COMMENT) or re.match(r"[A-Za-z]", plain):
+            header.append(line)
+            continue
+        row = _row(plain)
+        if len(row) < 2:
+            raise FileError(f"{name}, line {number}: “{plain[:40]}” is no frequency and value.")
+        rows.append(row[:3])
+    if len(rows) < LEAST_POINTS:
+        raise FileError(f"{name} has {len(rows)} points; a curve needs {LEAST_POINTS} at least.")
+    width = min(len(row) for row in rows)
+    data = np.array([row[:width] for row in rows])
+    data = data[np.argsort(data[:, 0], kind="stable")]
+    data = data[np.r_[True, np.diff(data[:, 0]) > 0]]
+    if data[0, 0] <= 0:
+        data = data[data[:, 0] > 0]
+    if len(data) < LEAST_POINTS or not np.isfinite(data).all():
+        raise FileError(f"{name} has no rising column of frequencies.")
+    return MeasuredCurve(
+        data[:, 0], data[:, 1], data[:, 2] if width > 2 else None, tuple(header[:40])
+    )
+
+
+def _row(line: str) -> tuple[float, ...]:
+    """Numbers of one line; a comma is a decimal sign unless it parts the columns."""
+    cells = re.split(r"[\s;|]+", line)
+    if len([c for c in cells if c]) < 2:
+        cells = line.split(",")
+    found = []
+    for cell in filter(None, (c.strip(" ,") for c in cells)):
+        if not _NUMBER.fullmatch(cell):
+            break
+        found.append(float(cell.replace(",", ".")))
+    return tuple(found)
+
+
+def impedance_trouble(curve: MeasuredCurve) -> str:
+    """Why a curve cannot be an impedance; empty when it can."""
+    if np.min(curve.magnitude) <= 0:
+        return "an impedance is above 0 Ω everywhere"
+    if np.max(curve.magnitude) > 5000:
+        return "an impedance above 5000 Ω is no loudspeaker"
+    return ""
