@@ -31,15 +31,7 @@ from firecrest.assessment.electrical import (
 )
 from firecrest.assessment.lowering import BoxModel, air_of, lowest_low_pass, programme_of
 from firecrest.assessment.memo import stage
-from firecrest.assessment.verdicts import (
-    WALL,
-    Promise,
-    bass_promise,
-    cap_promise,
-    loudness_promise,
-    runtime_promise,
-    size_promise,
-)
+from firecrest.assessment.verdicts import Promise, playing_level, six_promises
 from firecrest.core.acoustics.network import Solution
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, level
 from firecrest.core.air import Air
@@ -56,8 +48,6 @@ from firecrest.design.brief import Brief
 from firecrest.design.design import Design
 from firecrest.design.power import Power
 
-RUNTIME_BELOW = 9.0
-"""Playing level when none is set: this many dB below the promised loudness."""
 DROPS = (3, 6, 10)
 SINE_NOTE = "A sine has no spectrum: programme level, low-note check and runtime use 100 Hz"
 SILENCE = -150.0
@@ -185,8 +175,7 @@ def _acoustic(
     )
     f_hi = rules.upper_edge(rolled.longest_inner, air.speed, lowest_low_pass(channels))
     reaches = _reaches(unit_level, tops, brief, lowest_low_pass(channels))
-    run_level = brief.runtime.level
-    run_level = brief.loudness.level - RUNTIME_BELOW if run_level is None else run_level
+    run_level = playing_level(brief)
     acoustic = Acoustic(
         model=model,
         solution=solution,
@@ -323,23 +312,17 @@ def _runtime(
 def _promises(
     design: Design, rolled: CabinetResult, acoustic: Acoustic | None, missing: tuple[str, ...]
 ) -> tuple[Promise, ...]:
-    """The six verdicts in strip order."""
-    brief = design.brief
+    """The six verdicts of one design."""
     a = acoustic
-    waits = missing[0] if missing else ""
-    reach = a.reaches.at_level[brief.bass.drop] if a else None
-    no_end = store_of(design.power.source) is None
-    return (
-        loudness_promise(brief, a.loudness if a else None, a.low_note if a else None, missing),
-        bass_promise(brief, reach, missing),
-        runtime_promise(
-            brief,
-            a.runtime if a else None,
-            a.runtime_level if a else 0.0,
-            a.programme.level if a and not missing else None,
-            WALL if no_end else waits,
-        ),
-        size_promise(brief, rolled),
-        cap_promise("weight", rolled.mass, brief.weight.mass, brief.weight.importance),
-        cap_promise("cost", rolled.price, brief.cost.price, brief.cost.importance),
+    return six_promises(
+        design.brief,
+        rolled,
+        loudness=a.loudness if a else None,
+        low_note=a.low_note if a else None,
+        reach=a.reaches.at_level[design.brief.bass.drop] if a else None,
+        hours=a.runtime.hours if a and a.runtime else None,
+        run_level=a.runtime_level if a else 0.0,
+        playable=a.programme.level if a and not missing else None,
+        missing=missing,
+        endless=store_of(design.power.source) is None,
     )

@@ -5,11 +5,18 @@ from typing import Literal
 
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.core.limits.promise import Loudness, LowNote, Reach
-from firecrest.core.power.runtime import Runtime
 from firecrest.design.brief import Brief
 
 State = Literal["met", "close", "short", "unknown", "none"]
 ROUNDING = 1e-9
+RUNTIME_BELOW = 9.0
+"""Playing level when none is set: this many dB below the promised loudness."""
+
+
+def playing_level(brief: Brief) -> float:
+    """Level in dB at which runtime is promised."""
+    level = brief.runtime.level
+    return brief.loudness.level - RUNTIME_BELOW if level is None else level
 
 
 @dataclass(frozen=True)
@@ -80,14 +87,14 @@ def bass_promise(brief: Brief, reach: Reach | None, missing: tuple[str, ...]) ->
 
 
 def runtime_promise(
-    brief: Brief, result: Runtime | None, level: float, playable: float | None, reason: str
+    brief: Brief, hours: float | None, level: float, playable: float | None, reason: str
 ) -> Promise:
-    """Runtime at ``level``; ``playable`` is the programme level, above which nothing plays."""
+    """Runtime of ``hours`` at ``level``; above ``playable``, the programme level, nothing plays."""
     ask = brief.runtime
-    if result is None:
+    if hours is None:
         state: State = "none" if reason == WALL else judge(None, ask.importance)
         return Promise("runtime", None, ask.duration, None, state, ask.importance, True, reason)
-    predicted = result.hours * 3600.0
+    predicted = hours * 3600.0
     margin = predicted - ask.duration
     if playable is not None and level > playable + ROUNDING:
         state = "none" if ask.importance == "open" else "short"
@@ -132,3 +139,28 @@ def cap_promise(key: str, predicted: float, target: float, importance: str) -> P
     """Weight or cost."""
     margin = target - predicted
     return Promise(key, predicted, target, margin, judge(margin, importance), importance, False)
+
+
+def six_promises(
+    brief: Brief,
+    rolled: CabinetResult,
+    *,
+    loudness: Loudness | None,
+    low_note: LowNote | None,
+    reach: Reach | None,
+    hours: float | None,
+    run_level: float,
+    playable: float | None,
+    missing: tuple[str, ...],
+    endless: bool,
+) -> tuple[Promise, ...]:
+    """All verdicts in strip order; ``endless`` is a source that never runs empty."""
+    waits = missing[0] if missing else ""
+    return (
+        loudness_promise(brief, loudness, low_note, missing),
+        bass_promise(brief, reach, missing),
+        runtime_promise(brief, hours, run_level, playable, WALL if endless else waits),
+        size_promise(brief, rolled),
+        cap_promise("weight", rolled.mass, brief.weight.mass, brief.weight.importance),
+        cap_promise("cost", rolled.price, brief.cost.price, brief.cost.importance),
+    )

@@ -34,6 +34,8 @@ class DriverConstants:
     def coil_impedance(self, omega: Real) -> Complex:
         """Blocked impedance Re + jwLe + (jwL2 parallel R2) in ohm, shape (..., F)."""
         l_2, r_2 = self.l_2, self.r_2
+        if not np.any(r_2):
+            return np.asarray(self.r_e + 1j * omega * self.l_e)
         shunt = np.where(r_2 > 0, r_2 + 1j * omega * l_2, 1.0)
         semi = np.where(r_2 > 0, 1j * omega * l_2 * r_2 / shunt, 0.0)
         return self.r_e + 1j * omega * self.l_e + semi

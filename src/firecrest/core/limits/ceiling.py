@@ -24,7 +24,11 @@ class Ceiling:
 
     def codes(self) -> str:
         """Code letter of what gives first at each frequency, of one design."""
-        return "".join(code_at(self.limits[k], i) for i, k in enumerate(self.first))
+        letters = np.array([limit.code for limit in self.limits])[self.first]
+        for k, limit in enumerate(self.limits):
+            if limit.pack is not None:
+                letters[(self.first == k) & limit.pack] = "P"
+        return "".join(letters)
 
 
 @dataclass(frozen=True)

@@ -120,6 +120,31 @@ def loudness(
     )
 
 
+def loudness_levels(
+    frequency: Real, level: Real, target: float, corner: float, drop: float, f_hi: float
+) -> Real:
+    """Headline loudness in dB of many ceilings ``level`` (designs, F) at once; (designs,).
+
+    The same figure as ``loudness``; -inf where the band is empty.
+    """
+    if f_hi <= corner:
+        return np.full(level.shape[0], -np.inf)
+    within = (frequency > corner) & (frequency < f_hi)
+    ends = np.array([corner, f_hi])
+    x = np.log(frequency)
+    place = np.clip(np.searchsorted(x, np.log(ends)), 1, len(x) - 1)
+    share = (np.log(ends) - x[place - 1]) / (x[place] - x[place - 1])
+    at_ends = level[:, place - 1] * (1 - share) + level[:, place] * share
+    margin = np.concatenate(
+        [
+            level[:, within] - promised_shape(frequency[within], corner, drop),
+            at_ends - promised_shape(ends, corner, drop),
+        ],
+        axis=1,
+    )
+    return np.asarray(margin.min(axis=1))
+
+
 def reference_band(corner: float, lowest_low_pass: float | None) -> tuple[float, float]:
     """[f_a, f_b] over which the response is averaged as the reference of bass reach."""
     high = min(8 * corner, TOP)

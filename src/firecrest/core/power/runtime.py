@@ -1,14 +1,15 @@
 """Runtime of a pack at a level: t = Q integral dq/I(q), until a cut-off opens.
 
-The bus voltage at each charge solves V^2 - (Voc - R (I_idle + k I_avg)) V + R P = 0.
+The bus voltage at each charge solves V^2 - (Voc - R (I_idle + k I_avg)) V + R P = 0. One pack can
+feed a whole batch of designs: demands are arrays (designs, 1), charges (designs, points).
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.draw import Draw
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Converter, Pack
@@ -34,22 +35,31 @@ class Runtime:
 
 @dataclass(frozen=True)
 class _Demand:
-    """Power (W) and current (A) that do not depend on the bus voltage."""
+    """Power (W) and current (A) that do not depend on the bus voltage, shape (designs, 1)."""
 
-    power: float
-    amperes: float
+    power: Real
+    amperes: Real
 
 
-def _demand(
-    draw: Draw, drive: float, amplifier: AmplifierModel, other: float, converter: Converter | None
-) -> _Demand:
+@dataclass(frozen=True)
+class Player:
+    """What plays from the pack: amplifier, watts of other loads, converter; floats or (D, 1)."""
+
+    amplifier: AmplifierModel
+    other: Number
+    converter: Converter | None
+
+
+def _demand(draw: Draw, drive: Real, player: Player) -> _Demand:
     """At ``drive`` volts rms of input; a converter turns all of it into power."""
-    losses = amplifier.idle_current + amplifier.loss * draw.average * float(draw.amperes[0]) * drive
-    power = float(draw.mean_power[0]) * drive**2
+    amplifier, converter = player.amplifier, player.converter
+    amperes = np.atleast_2d(draw.amperes)
+    losses = amplifier.idle_current + amplifier.loss * draw.average * amperes * drive
+    power = np.atleast_2d(draw.mean_power) * drive**2
     if converter is None:
-        return _Demand(power + other, losses)
+        return _Demand(power + player.other, losses)
     taken = (power + converter.output_voltage * losses) / converter.efficiency
-    return _Demand(taken + other, 0.0)
+    return _Demand(taken + player.other, np.zeros_like(losses))
 
 
 def _bus(pack: Pack, charge: Real, demand: _Demand) -> tuple[Real, Real]:
@@ -61,17 +71,12 @@ def _bus(pack: Pack, charge: Real, demand: _Demand) -> tuple[Real, Real]:
     return voltage, demand.amperes + demand.power / voltage
 
 
-def _cut_offs(
-    pack: Pack,
-    charge: Real,
-    demand: _Demand,
-    amplifier: AmplifierModel,
-    converter: Converter | None,
-) -> dict[str, Real]:
+def _cut_offs(pack: Pack, charge: Real, demand: _Demand, player: Player) -> dict[str, Real]:
     """Volts above each cut-off at ``charge``; negative is open."""
     voltage, current = _bus(pack, charge, demand)
     spare = {"collapse": np.where(np.isnan(voltage), -1.0, 1.0)}
-    at_input = converter.cut_off if converter is not None else amplifier.cut_off
+    converter = player.converter
+    at_input = converter.cut_off if converter is not None else player.amplifier.cut_off
     if at_input is not None:
         spare["converter" if converter is not None else "amplifier"] = voltage - at_input
     if pack.board_cut_off is not None:
@@ -98,58 +103,78 @@ def runtime(
     Ends at the highest charge at which a burst of ``burst`` dB opens a cut-off. Midpoint rule on
     200 points; time stepping agrees within 0.5 % (tests).
     """
-    loud = _demand(draw, drive * 10 ** (burst / 20), amplifier, other, converter)
-    steady = _demand(draw, drive, amplifier, other, converter)
-
-    def spare(charge: Real) -> dict[str, Real]:
-        return _cut_offs(pack, charge, loud, amplifier, converter)
-
-    end, name = _first_open(spare)
-    edges = np.linspace(1.0, end, POINTS + 1)
-    charge = 0.5 * (edges[1:] + edges[:-1])
-    voltage, current = _bus(pack, charge, steady)
-    step = (1.0 - end) / POINTS
-    passed = np.cumsum(pack.total_capacity * step / current) / 3600.0
-    hours = float(passed[-1]) if end < 1.0 else 0.0
+    player = Player(amplifier, other, converter)
+    at = np.array([[drive]])
+    end, names = _ends(pack, _demand(draw, at * 10 ** (burst / 20), player), player)
+    steady = _demand(draw, at, player)
+    charge, voltage, current, passed = _discharge(pack, end, steady)
     course = {
-        "hours": passed,
-        "charge": charge,
-        "rest": pack.rest_voltage(charge),
-        "bus": voltage,
-        "current": current,
+        "hours": passed[0],
+        "charge": charge[0],
+        "rest": pack.rest_voltage(charge[0]),
+        "bus": voltage[0],
+        "current": current[0],
     }
-    return Runtime(hours, end, name, course, _shares(pack, draw, drive, amplifier, other, steady))
+    left = float(end[0, 0])
+    played = float(passed[0, -1]) if left < 1.0 else 0.0
+    return Runtime(played, left, names[0], course, _shares(pack, draw, drive, other, steady))
 
 
-def _first_open(spare: Callable[[Real], dict[str, Real]]) -> tuple[float, str]:
-    """Highest charge at which a cut-off opens, to 1e-9, and its name; (0, "empty") if none does."""
-    high, low, name = 1.0, 0.0, "empty"
+def hours(pack: Pack, draw: Draw, drive: Real, burst: float, player: Player) -> Real:
+    """Hours of play of many designs on one pack, shape (D,); ``drive`` is (D, 1).
+
+    As ``runtime``, without its course.
+    """
+    end, _ = _ends(pack, _demand(draw, drive * 10 ** (burst / 20), player), player)
+    *_, passed = _discharge(pack, end, _demand(draw, drive, player))
+    return np.where(end[:, 0] < 1.0, passed[:, -1], 0.0)
+
+
+def _discharge(pack: Pack, end: Real, steady: _Demand) -> tuple[Real, Real, Real, Real]:
+    """(charge, volts, amperes, hours passed) at the middles of 200 steps from full to ``end``."""
+    step = (1.0 - end) / POINTS
+    charge = 1.0 - step * (np.arange(POINTS) + 0.5)
+    voltage, current = _bus(pack, charge, steady)
+    passed = np.cumsum(pack.total_capacity * step / current, axis=-1) / 3600.0
+    return charge, voltage, current, passed
+
+
+def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, list[str]]:
+    """Highest charge (D, 1) at which a cut-off opens, to 1e-9, and its name; 0, "empty" if none."""
+    count = len(loud.power)
+    high, low = np.ones((count, 1)), np.zeros((count, 1))
+    names = ["empty"] * count
+    done = np.zeros((count, 1), dtype=bool)
+    ramp = np.linspace(0.0, 1.0, SCAN + 1)
     for _ in range(4):
-        charge = np.linspace(high, low, SCAN + 1)
-        opened = {
-            key: int(places[0])
-            for key, value in spare(charge).items()
-            if len(places := np.nonzero(value < 0)[0])
-        }
-        if not opened:
-            return 0.0, "empty"
-        name = min(opened, key=lambda key: opened[key])
-        place = opened[name]
-        if place == 0:
-            return float(charge[0]), name
-        high, low = float(charge[place - 1]), float(charge[place])
-    return low, name
+        charge = high + (low - high) * ramp
+        opened = {k: v < 0 for k, v in _cut_offs(pack, charge, loud, player).items()}
+        places = np.array([np.where(o.any(-1), o.argmax(-1), SCAN + 1) for o in opened.values()])
+        place = places.min(axis=0)[:, None]
+        by = [list(opened)[k] for k in places.argmin(axis=0)]
+        never, at_once = place > SCAN, place == 0
+        names = [
+            n if d else ("empty" if e else b)
+            for n, d, e, b in zip(names, done[:, 0], never[:, 0], by, strict=True)
+        ]
+        above = np.take_along_axis(charge, np.clip(place - 1, 0, SCAN), axis=-1)
+        below = np.take_along_axis(charge, np.clip(place, 0, SCAN), axis=-1)
+        stop = np.where(never, 0.0, below)
+        high = np.where(done, high, np.where(never | at_once, stop, above))
+        low = np.where(done, low, stop)
+        done = done | never | at_once
+    return low, names
 
 
 def _shares(
-    pack: Pack, draw: Draw, drive: float, amplifier: AmplifierModel, other: float, demand: _Demand
+    pack: Pack, draw: Draw, drive: float, other: float, demand: _Demand
 ) -> dict[str, float]:
     """Where the mean power goes at half charge, in W; the parts add up to ``total``."""
-    half = np.array([0.5])
-    voltage, current = (float(x[0]) for x in _bus(pack, half, demand))
+    half = np.array([[0.5]])
+    voltage, current = (float(x[0, 0]) for x in _bus(pack, half, demand))
     audio = float(draw.mean_power[0]) * drive**2
     drawn = voltage * current
-    wires = current**2 * float(pack.resistance(half)[0])
+    wires = current**2 * float(pack.resistance(half)[0, 0])
     idle = max(drawn - audio - other, 0.0)
     return {
         "audio": audio,

@@ -1,0 +1,101 @@
+"""A part put into a design in place of the one that is there: the rest follows where it must.
+
+Nothing else is changed than what the new part cannot do without: cells in series keep the bus
+voltage, a plate amplifier brings its own mains, two coils become one.
+"""
+
+import dataclasses
+from itertools import pairwise
+from typing import Any
+
+from firecrest.assessment.inverse import with_kind
+from firecrest.core.errors import DesignError
+from firecrest.design.box import DriverGroup, RadiatorSet
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, replace_at
+from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.power import Amplifier, Cell, DspBoard, Mains, Pack, Power, WallSupply
+from firecrest.design.starts import START_PACK
+
+
+def put(design: Design, part: Any, place: int = 0) -> Design:
+    """The design with ``part`` in place of the one of its kind (number ``place`` of them).
+
+    DesignError when it cannot be: too few outputs, two mains supplies.
+    """
+    if isinstance(part, DriverPart):
+        return _put_driver(design, part, place)
+    if isinstance(part, RadiatorPart):
+        return _put_radiator(design, part, place)
+    power = design.power
+    if isinstance(part, Amplifier):
+        return replace_at(design, ("power",), _with_amplifier(power, part))
+    if isinstance(part, DspBoard):
+        return replace_at(design, ("power", "dsp"), part)
+    if isinstance(part, Cell):
+        return replace_at(design, ("power",), _with_cell(power, part))
+    if isinstance(part, WallSupply):
+        if power.amplifier.own_mains:
+            raise DesignError(f"{power.amplifier.name} has a mains supply of its own.")
+        return replace_at(design, ("power", "source"), part)
+    raise DesignError(f"{type(part).__name__} has no place in a design.")
+
+
+def path_of(design: Design, part: Any, place: int = 0) -> Path:
+    """Where a part of this kind stands in a design that holds one."""
+    if isinstance(part, DriverPart):
+        return ("box", "groups", place, "driver")
+    if isinstance(part, RadiatorPart):
+        return ("box", "radiators", place, "radiator")
+    if isinstance(part, Cell):
+        return ("power", "source", "cell")
+    if isinstance(part, WallSupply):
+        return ("power", "source")
+    return ("power", "amplifier" if isinstance(part, Amplifier) else "dsp")
+
+
+def _put_driver(design: Design, part: DriverPart, place: int) -> Design:
+    group: DriverGroup = design.box.groups[place]
+    coils = group.coils if part.coils == 2 else "as stated"
+    made = dataclasses.replace(group, driver=part, coils=coils)
+    return replace_at(design, ("box", "groups", place), made)
+
+
+def _put_radiator(design: Design, part: RadiatorPart, place: int) -> Design:
+    if not design.box.radiators:
+        design = with_kind(design, "radiators")
+    item: RadiatorSet = design.box.radiators[place]
+    return replace_at(design, ("box", "radiators", place), dataclasses.replace(item, radiator=part))
+
+
+def _with_amplifier(power: Power, part: Amplifier) -> Power:
+    if part.own_mains:
+        mains = Mains(kind="mains")
+        return dataclasses.replace(power, amplifier=part, source=mains, converter=None)
+    source = START_PACK if isinstance(power.source, Mains) else power.source
+    return dataclasses.replace(power, amplifier=part, source=source)
+
+
+def _with_cell(power: Power, cell: Cell) -> Power:
+    """As many cells in series as keep the pack's voltage at half charge."""
+    if power.amplifier.own_mains:
+        raise DesignError(f"{power.amplifier.name} has a mains supply of its own.")
+    pack = power.source if isinstance(power.source, Pack) else START_PACK
+    wanted = pack.series * half_voltage(pack.cell)
+    series = min(max(round(wanted / half_voltage(cell)), 1), 100)
+    board = pack.board
+    if board is not None and (series != pack.series or cell.chemistry != pack.cell.chemistry):
+        opens = None if cell.cut_off is None else round(series * cell.cut_off * 1.05, 2)
+        board = dataclasses.replace(board, cut_off=opens)
+    made = dataclasses.replace(pack, cell=cell, series=series, board=board)
+    return dataclasses.replace(power, source=made)
+
+
+def half_voltage(cell: Cell) -> float:
+    """Rest voltage of a cell at half charge."""
+    table = cell.table
+    for low, high in pairwise(table):
+        if low.charge <= 0.5 <= high.charge:
+            share = (0.5 - low.charge) / (high.charge - low.charge)
+            return low.rest_voltage + share * (high.rest_voltage - low.rest_voltage)
+    return table[-1].rest_voltage if table[-1].charge < 0.5 else table[0].rest_voltage
