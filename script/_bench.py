@@ -11,6 +11,7 @@ from collections.abc import Callable
 
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
 import numpy as np
 

@@ -52,6 +52,7 @@ def settings(tmp_path, monkeypatch):
     from PySide6.QtCore import QSettings
 
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
+    monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
     QSettings.setPath(
         QSettings.Format.NativeFormat, QSettings.Scope.UserScope, str(tmp_path / "config")
     )

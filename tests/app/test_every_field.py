@@ -39,6 +39,9 @@ def check(window, edit):
 def test_step_and_undo(window, key):
     window.show_stage(key)
     settle()
+    if key == "parts":
+        window.stage.open_path(("box", "groups", 0, "driver"))
+        settle()
     found = edits_on(window)
     assert len(found) >= 4
     for edit in found:
@@ -48,7 +51,7 @@ def test_step_and_undo(window, key):
 def test_step_and_undo_of_every_part(window):
     window.show_stage("parts")
     for card in cards(window.session.assessment):
-        window.stage.choose(card)
+        window.stage.open_path(card.path)
         settle()
         for edit in edits_on(window):
             check(window, edit)
@@ -108,6 +111,8 @@ def test_every_stage_shows_every_kind_of_system(window, name):
     window.session.start(Document(SYSTEMS[name]), None)
     for key in STAGES:
         window.show_stage(key)
+        if key == "parts":
+            window.stage.open_path(("power", "amplifier"))
         settle()
         assert len(edits_on(window)) >= 3
     assert window.side.sentences()

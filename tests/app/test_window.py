@@ -12,6 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from firecrest.app.actions import ACTIONS
+from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.start import offer_left_over
 from firecrest.app.theme.style import holder
 from firecrest.core.errors import FirecrestError
@@ -182,9 +183,11 @@ def test_importance_and_choices_edit_the_design(window):
 def test_part_cards_choose_whose_data_is_shown(window):
     window.show_stage("parts")
     settle()
-    click(window.stage.cards[1])
+    click(window.stage.tray.cards[1])
+    assert window.stage.tray.cards[1].property("chosen")
+    assert window.stage.shelf.kind == "radiator"
+    window.stage.open_path(("box", "radiators", 0, "radiator"))
     assert window.stage.field(("box", "radiators", 0, "radiator", "mmp")) is not None
-    assert window.stage.cards[1].property("chosen")
     type_into(window, ("power", "dsp", "power"), "3 W")
     assert window.session.design.power.dsp.power == 3.0
 
@@ -429,9 +432,17 @@ def test_power_source_and_claims_are_changed_in_place(window, slipway):
 
 
 def test_drivers_are_wired_in_series_or_parallel(window):
-    type_into(window, ("box", "groups", 0, "in_parallel"), "2")
+    window.reveal(("box", "groups", 0, "in_parallel"))
+    settle()
+    page = window.stage.findChild(WiringPage)
+    click(page.count.more)
     assert window.chain.row.links[3].part == "4 × Alder W13-4"
+    assert [w.name for w in page.ways] == ["2 in parallel", "2 in series"]
+    assert page.ways[0].allowed is False
+    assert "2.3 times the rated current" in page.ways[0].verdict
+    click(page.buttons[1])
+    assert window.session.assessment.acoustic.model.network.drivers[0].in_series == 2
+    assert window.session.history.past[-1][0] == "Wire: 2 in series"
     menu(window, "undo")
-    type_into(window, ("box", "groups", 0, "in_series"), "2")
-    least = window.session.assessment.acoustic.model.network.drivers[0].in_series
-    assert least == 2
+    menu(window, "undo")
+    assert not window.session.modified

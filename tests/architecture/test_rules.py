@@ -13,7 +13,7 @@ from firecrest.app.theme.tokens import DARK, LIGHT, TINTS, contrast
 
 ROOT = Path(firecrest.__file__).parent
 FILES = sorted(ROOT.rglob("*.py"))
-QT_FREE = ["core", "design", "assessment", "files", "present"]
+QT_FREE = ["core", "design", "assessment", "files", "shelf", "search", "present"]
 
 
 def names(folder):

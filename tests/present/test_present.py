@@ -14,7 +14,7 @@ from firecrest.present import plot as plot_types
 from firecrest.present.brief import clauses
 from firecrest.present.chain import chain
 from firecrest.present.find import findable, stage_of
-from firecrest.present.parts import cards, derived, figure_groups, totals
+from firecrest.present.parts import cards, figure_groups, totals
 from firecrest.present.placement import Rect, Request, around, place
 from firecrest.present.rail import rail
 from firecrest.present.sentences import run_at, why
@@ -240,20 +240,6 @@ def test_part_cards_in_chain_order(assessed):
         for _, paths in figure_groups(assessed.design, card.path):
             for path in paths:
                 bindings.at_path(assessed.design, path)
-
-
-def test_contradictions_are_told_in_words_and_per_cent(slipway):
-    here = ("box", "groups", 0, "driver")
-    wrong = set_number(slipway, (*here, "mms"), 0.0148)
-    (note,) = derived(wrong, here).notes
-    assert note == (
-        "Mms from Fs and Cms gives 12.56\u202fg, the sheet says 14.80\u202fg: "
-        "15 % apart. Mms is not used."
-    )
-    gaps = derived(set_number(slipway, (*here, "vas"), None), here).notes
-    assert gaps[0].startswith("Not known yet")
-    radiator = ("box", "radiators", 0, "radiator")
-    assert "±40 %" in derived(set_number(slipway, (*radiator, "xmax"), None), radiator).notes[0]
 
 
 def test_bindings_read_write_and_name_their_edits(assessed):

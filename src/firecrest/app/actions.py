@@ -16,7 +16,7 @@ class Action:
     break_before: bool = False
 
 
-MENUS = ("&Project", "&Edit", "&View", "&Help")
+MENUS = ("&Project", "&Edit", "&View", "P&arts", "&Help")
 
 ACTIONS = (
     Action("new", "&Project", "&New project", "new_project", "Ctrl+N"),
@@ -37,7 +37,7 @@ ACTIONS = (
         break_before=True,
     ),
     Action("stage_promise", "&View", "&Promise", "show_stage", "Alt+1", "promise"),
-    Action("stage_parts", "&View", "P&arts", "show_stage", "Alt+2", "parts"),
+    Action("stage_parts", "&View", "Pa&rts", "show_stage", "Alt+2", "parts"),
     Action("stage_size", "&View", "&Size", "show_stage", "Alt+3", "size"),
     Action("stage_power", "&View", "P&ower", "show_stage", "Alt+4", "power"),
     Action("stage_voice", "&View", "&Voice", "show_stage", "Alt+5", "voice"),
@@ -53,6 +53,16 @@ ACTIONS = (
     Action("dark", "&View", "&Dark", "choose_theme", argument="dark"),
     Action("desktop", "&View", "As the des&ktop", "choose_theme", argument="desktop"),
     Action("layout", "&View", "Reset la&yout", "reset_layout"),
+    Action("new_driver", "P&arts", "New &driver", "new_shelf_part", argument="driver"),
+    Action("new_radiator", "P&arts", "New &radiator", "new_shelf_part", argument="radiator"),
+    Action("paste_sheet", "P&arts", "&Paste a sheet", "paste_sheet", "Ctrl+Shift+V"),
+    Action("shelf_in", "P&arts", "&Take parts from a file…", "take_parts", break_before=True),
+    Action("shelf_csv", "P&arts", "Save the shelf as &CSV…", "save_shelf", argument="csv"),
+    Action("shelf_json", "P&arts", "Save the shelf as &JSON…", "save_shelf", argument="json"),
+    Action(
+        "shelf_undo", "P&arts", "&Undo on the shelf", "undo_shelf", "Ctrl+Alt+Z", break_before=True
+    ),
+    Action("shelf_redo", "P&arts", "R&edo on the shelf", "redo_shelf", "Ctrl+Alt+Shift+Z"),
     Action("help", "&Help", "&Help on this stage", "help_here", "F1"),
     Action("keys", "&Help", "&Keys", "show_keys"),
     Action("about", "&Help", "&About Firecrest", "about"),

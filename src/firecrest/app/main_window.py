@@ -20,8 +20,9 @@ from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.file_actions import FileActions
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
+from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
-from firecrest.app.stages.parts import PartsStage
+from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.power import PowerStage
 from firecrest.app.stages.promise import PromiseStage
 from firecrest.app.stages.size import SizeStage
@@ -44,7 +45,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(FileActions):
+class MainWindow(FileActions, ShelfActions):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:
@@ -153,6 +154,7 @@ class MainWindow(FileActions):
         self.session.file_changed.connect(self._refresh_file)
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.show_notice)
+        self.session.shelf.refused.connect(self.show_notice)
         for key, meter in self.strip.meters.items():
             meter.pressed.connect(partial(self._open_promise, key))
 
@@ -165,7 +167,7 @@ class MainWindow(FileActions):
         where = session.path.name if session.path else "not saved yet"
         self.saved.setText("● unsaved changes" if session.modified else where)
         self.setWindowTitle(f"{name}{' *' if session.modified else ''} – Firecrest")
-        history = session.history
+        history = self.stage.editing.history if self.stages else session.history
         for key, steps, word in (("undo", history.past, "Undo"), ("redo", history.future, "Redo")):
             action = self.actions_by_id[key]
             action.setEnabled(bool(steps))
@@ -198,8 +200,10 @@ class MainWindow(FileActions):
     def _enter(self, key: str) -> None:
         if key not in self.stages:
             self.stages[key] = STAGES[key](self.session)
+            self.stages[key].edits_elsewhere.connect(self._refresh_file)
             self.stack.addWidget(self.stages[key])
         self.stack.setCurrentWidget(self.stages[key])
+        self._refresh_file()
         self.rail.set_current(key)
         QSettings().setValue("stage", key)
 
@@ -282,11 +286,11 @@ class MainWindow(FileActions):
 
     def undo(self) -> None:
         """Back one step."""
-        self.session.undo()
+        self.stage.editing.undo()
 
     def redo(self) -> None:
         """Forward one step."""
-        self.session.redo()
+        self.stage.editing.redo()
 
     def toggle_rail(self) -> None:
         """Rail narrow or wide."""

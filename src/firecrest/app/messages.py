@@ -50,6 +50,29 @@ class Messages:
         )
         return Path(name) if name else None
 
+    def open_any(self, title: str, kinds: str) -> Path | None:
+        """A file of other ``kinds`` to read."""
+        name, _ = QFileDialog.getOpenFileName(self._window, title, "", kinds)
+        return Path(name) if name else None
+
+    def save_as(self, title: str, suggested: str, kinds: str) -> Path | None:
+        """A file of other ``kinds`` to write."""
+        name, _ = QFileDialog.getSaveFileName(self._window, title, suggested, kinds)
+        return Path(name) if name else None
+
+    def confirm(self, title: str, text: str, yes: str) -> bool:
+        """Whether to go on as ``text`` says; it may be long."""
+        box = QMessageBox(self._window)
+        box.setWindowTitle(title)
+        head, _, rest = text.partition("\n\n")
+        box.setText(head)
+        if rest:
+            box.setDetailedText(rest)
+        accept = box.addButton(yes, QMessageBox.ButtonRole.AcceptRole)
+        box.addButton("Drop", QMessageBox.ButtonRole.RejectRole)
+        box.exec()
+        return box.clickedButton() is accept
+
     def new_name(self, name: str) -> str | None:
         """Another name for the project."""
         text, good = QInputDialog.getText(self._window, "Rename", "Name", text=name)

@@ -1,18 +1,14 @@
-"""The session: one document, its history, its assessment, what is tried, and where one looks.
+"""The session: one document with its file and autosave, where one looks, and the shelf."""
 
-Only this class turns changes into Qt signals; everything it computes comes from below ``app``.
-"""
-
-from collections.abc import Callable
 from pathlib import Path as FilePath
-from typing import Any
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QTimer, Signal
 
-from firecrest.assessment.assess import Assessment, assess
+from firecrest.app.editing import Editing
+from firecrest.app.shelf_keeper import ShelfKeeper
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
+from firecrest.design.edits.paths import Path
 from firecrest.design.history import History
 from firecrest.files.container import SUFFIX, Document, read_document, write_document
 from firecrest.files.demos import blank_design
@@ -21,99 +17,35 @@ from firecrest.files.journal import Journal
 AUTOSAVE_AFTER_MS = 2000
 
 
-class Session(QObject):
-    """Holds what one window works on."""
+class Session(Editing):
+    """Holds what one window works on: a design, its file, and the shelf all windows share."""
 
-    changed = Signal()
-    tried = Signal()
     file_changed = Signal()
     looked = Signal()
     reveal = Signal(object)
-    refused = Signal(str)
 
     def __init__(self, design: Design, journal: Journal | None = None) -> None:
-        super().__init__()
-        self.history = History(design, saved=design)
-        self.assessment = assess(design)
-        self.trial: Assessment | None = None
+        super().__init__(design)
         self.frequency: float | None = None
         self.path: FilePath | None = None
         self.attachments: dict[str, bytes] = {}
+        self.shelf = ShelfKeeper(self)
         self.journal = journal or Journal()
         self._autosave = QTimer(self, singleShot=True, interval=AUTOSAVE_AFTER_MS)
         self._autosave.timeout.connect(self.keep_journal)
-
-    @property
-    def design(self) -> Design:
-        """The present design."""
-        return self.history.present
 
     @property
     def modified(self) -> bool:
         """Whether there is unsaved work."""
         return self.history.modified
 
-    # edits -----------------------------------------------------------------
-
-    def apply(self, label: str, design: Design, fold: str | None = None) -> None:
-        """A new design as one undo step (or joined to the step of the same ``fold``)."""
-        if design == self.design:
-            self.drop_trial()
-            return
-        self.history.push(label, design, fold)
-        self._settle()
-
-    def edit(self, path: Path, value: Any, fold: str | None = None) -> None:
-        """Another value at ``path``; FirecrestError when the design refuses it."""
-        design = replace_at(self.design, path, value)
-        self.apply(change_label(self.design, design, path), design, fold)
-
-    def edit_number(self, path: Path, value: float | None, fold: str | None = None) -> None:
-        """A number at ``path`` within its range."""
-        design = set_number(self.design, path, value)
-        self.apply(change_label(self.design, design, path), design, fold)
-
-    def attempt(self, action: Callable[[], None]) -> bool:
-        """Run an edit; a refusal is told and nothing changes."""
-        try:
-            action()
-        except FirecrestError as error:
-            self.refused.emit(str(error))
-            return False
-        return True
-
-    def undo(self) -> None:
-        """Back one step."""
-        self.history.undo()
-        self._settle()
-
-    def redo(self) -> None:
-        """Forward one step."""
-        self.history.redo()
-        self._settle()
-
-    def _settle(self) -> None:
-        self.trial = None
-        self.assessment = assess(self.design)
-        self.changed.emit()
+    def settled(self) -> None:
+        """Unsaved work is written aside after a while."""
         if self.modified:
             self._autosave.start()
         else:
             self._autosave.stop()
             self.journal.drop()
-
-    # try before keep -------------------------------------------------------
-
-    def try_design(self, design: Design) -> None:
-        """Show ghosts of ``design`` without changing anything."""
-        self.trial = None if design == self.design else assess(design)
-        self.tried.emit()
-
-    def drop_trial(self) -> None:
-        """No ghosts any more."""
-        if self.trial is not None:
-            self.trial = None
-            self.tried.emit()
 
     # looking ---------------------------------------------------------------
 
@@ -125,14 +57,6 @@ class Session(QObject):
     def go_to(self, path: Path) -> None:
         """Show the field at ``path``."""
         self.reveal.emit(path)
-
-    def has(self, path: Path) -> bool:
-        """Whether the design has a place at ``path``."""
-        try:
-            value_at(self.design, path)
-        except FirecrestError:
-            return False
-        return True
 
     # files -----------------------------------------------------------------
 
@@ -161,6 +85,7 @@ class Session(QObject):
         write_document(path, Document(self.design, self.attachments))
         self.path = path
         self.history.saved = self.design
+        self.shelf.note_use(self.design)
         self._autosave.stop()
         self.journal.drop()
         self.file_changed.emit()
@@ -176,5 +101,6 @@ class Session(QObject):
 
     def close(self) -> None:
         """The window closes in order."""
+        self.shelf.close()
         self._autosave.stop()
         self.journal.drop()

@@ -12,6 +12,7 @@ from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.power import Cell, Pack
 
 SAME_HOLE = 0.001
 """Cut-outs within this many metres count as the same."""
@@ -39,6 +40,9 @@ def fit_of(before: Design, after: Design, part: Any, place: int = 0) -> Fit:
         olds = before.box.radiators
         old_radiator = olds[place].radiator if place < len(olds) else None
         return _framed(after, part, count, old_radiator, ends=True)
+    source = after.power.source
+    if isinstance(part, Cell) and isinstance(source, Pack):
+        return Fit(True, f"as {source.series}S {source.parallel}P")
     return _brick(after, part)
 
 

@@ -5,6 +5,7 @@ voltage, a plate amplifier brings its own mains, two coils become one.
 """
 
 import dataclasses
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
 
@@ -99,3 +100,20 @@ def half_voltage(cell: Cell) -> float:
             share = (0.5 - low.charge) / (high.charge - low.charge)
             return low.rest_voltage + share * (high.rest_voltage - low.rest_voltage)
     return table[-1].rest_voltage if table[-1].charge < 0.5 else table[0].rest_voltage
+
+
+def host(designs: Sequence[Design], part: Any) -> Design:
+    """The first of ``designs`` that takes ``part``, fewer outputs used where it has too few.
+
+    DesignError when none does.
+    """
+    problem = DesignError("There is no design to put it into.")
+    for design in designs:
+        try:
+            return put(design, part)
+        except DesignError as error:
+            problem = error
+    if isinstance(part, Amplifier):
+        least = replace_at(designs[-1], ("voice", "channels", 0, "outputs"), 1)
+        return put(least, part)
+    raise problem

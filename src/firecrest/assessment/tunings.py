@@ -28,7 +28,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at
 
 COUNT = 16
-FINER = 4
+FINER = 5
 """Points from the loudest to each neighbour."""
 THIN = 3
 HEAVIEST = 5.0
@@ -139,6 +139,7 @@ def _range(group: Group) -> tuple[Real, Real]:
     )
 
     def length(note: float) -> Real:
+        """Length that tunes the present air to a note."""
         mass = 1 / ((2 * pi * note) ** 2 * box * model.count)
         return np.asarray(port.length + (mass - model.mass) * model.area / air.density)
 

@@ -12,6 +12,7 @@ from firecrest.design.fields import MODEL, choice, items, number, text
 from firecrest.design.parts import DriverPart, RadiatorPart
 
 OUTSIDE = "outside"
+Coils = Literal["as stated", "series", "parallel", "one"]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -124,9 +125,7 @@ class DriverGroup:
     chamber: str = text("Chamber behind", default="main")
     front: str = text("Faces", default=OUTSIDE)
     channel: str = text("Voice channel", default="all")
-    coils: Literal["as stated", "series", "parallel", "one"] = choice(
-        "Coils wired", default="as stated", help="Of a driver with two coils."
-    )
+    coils: Coils = choice("Coils wired", default="as stated", help="Of a driver with two coils.")
     in_series: int = number("Drivers in series", "number", 1, 8, "", default=1, digits=0)
     in_parallel: int = number("Drivers in parallel", "number", 1, 8, "", default=1, digits=0)
 

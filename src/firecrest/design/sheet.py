@@ -40,6 +40,11 @@ class Sheet:
         default={},
         help="Share either way, by figure; a figure not named has the range of its origin.",
     )
+    set_aside: Mapping[str, float] = choice(
+        "Figures set aside",
+        default={},
+        help="Stated figures that others overrule; kept so that nothing is lost.",
+    )
     shelf: ShelfLink | None = choice("From the shelf", default=None)
 
 

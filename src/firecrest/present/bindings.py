@@ -4,16 +4,16 @@ A binding reads a figure from the assessment and writes it into a new design. St
 bound by their path; computed ones (air volume, tuning) solve the dimension named with them.
 """
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.figures import derivation_of, radiator_figures
 from firecrest.assessment.inverse import with_air_volume, with_tuning
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
+from firecrest.design.edits.parts import set_figure
+from firecrest.design.edits.paths import Path, facts_at, value_at
 from firecrest.design.fields import FieldFacts
-from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.present.datasheet import derivation, formula_of
 
 ORIGIN_WORDS = {
     "measured": "measured by you",
@@ -33,6 +33,7 @@ class Binding:
     write: Callable[[Design, float | None], Design]
     origin: Callable[[Assessment], str] = lambda _: ""
     implied: Callable[[Assessment], str] = lambda _: ""
+    formula: Callable[[Assessment], str] = lambda _: ""
 
     def edited(self, assessment: Assessment, value: float | None) -> tuple[str, Design]:
         """(label, design) with ``value`` written; FirecrestError when it is refused."""
@@ -51,6 +52,9 @@ class Binding:
         origin = self.origin(assessment)
         if origin:
             lines.append(f"Its value is {ORIGIN_WORDS[origin]}.")
+        formula = self.formula(assessment)
+        if formula and self.read(assessment) is None:
+            lines.append(f"It follows from the other figures: {formula}. Typing overrides it.")
         if self.facts.help:
             lines.append(self.facts.help)
         lines.append(f"Accepted: {self.facts.range_text()}")
@@ -69,21 +73,17 @@ def at_path(design: Design, path: Path) -> Binding:
         path,
         facts,
         lambda assessment: value_at(assessment.design, path),
-        lambda design, value: set_number(design, path, value),
+        lambda design, value: set_figure(design, path, value),
         origin,
         lambda assessment: _implied(assessment, path, facts),
+        lambda assessment: formula_of(value_at(assessment.design, path[:-1]), str(path[-1])),
     )
 
 
 def _implied(assessment: Assessment, path: Path, facts: FieldFacts) -> str:
     """A driver's or radiator's figure that follows from the others."""
-    owner = value_at(assessment.design, path[:-1])
-    known: Mapping[str, float | None] = {}
-    if isinstance(owner, DriverPart):
-        known = derivation_of(owner).figures
-    elif isinstance(owner, RadiatorPart):
-        known = radiator_figures(owner)
-    value = known.get(str(path[-1]))
+    known = derivation(value_at(assessment.design, path[:-1]))
+    value = known.figures.get(str(path[-1])) if known else None
     return "" if value is None else f"({facts.show(value)})"
 
 

@@ -1,4 +1,4 @@
-"""The parts in use as cards, their figures in groups, and what follows from them."""
+"""The parts in use as cards, and the figures of a part in groups."""
 
 import dataclasses
 from collections import Counter
@@ -8,59 +8,65 @@ from typing import Any
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import driver_count, wiring_of
-from firecrest.assessment.figures import SYMBOLS, derivation_of, radiator_figures
-from firecrest.core.acoustics.driver import half_space_sensitivity
-from firecrest.core.units import THIN_SPACE, figure, shown
+from firecrest.core.units import THIN_SPACE, shown
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, value_at
-from firecrest.design.fields import field_facts
-from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.sheet import ShelfLink
 from firecrest.present.words import decibels, source_name
+from firecrest.shelf.entry import Entry
 
-FIGURES = {
+FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     "DriverPart": (
+        ("Coil and motor", ("re", "le", "bl", "nominal", "pe", "xmax", "xmech", "l2", "r2")),
+        ("Moving parts", ("fs", "qms", "qes", "qts", "vas", "sd", "mms", "cms", "rms")),
         (
-            "Small signal",
-            (
-                "re",
-                "le",
-                "fs",
-                "qes",
-                "qms",
-                "qts",
-                "vas",
-                "sd",
-                "bl",
-                "mms",
-                "cms",
-                "rms",
-                "l2",
-                "r2",
-            ),
+            "Outside",
+            ("size", "frame", "cut_out", "depth", "displacement", "mass", "price", "coils"),
         ),
-        ("Limits and body", ("xmax", "xmech", "pe", "displacement", "frame", "mass", "price")),
     ),
     "RadiatorPart": (
         ("Moving part", ("sd", "mmp", "cmp", "rmp", "fp", "qmp", "xmax")),
-        ("Body", ("displacement", "frame", "mass", "price")),
+        ("Outside", ("size", "frame", "cut_out", "depth", "displacement", "mass", "price")),
     ),
     "Amplifier": (
-        ("Board", ("gain", "current_limit", "idle_current", "cut_off", "channels")),
-        ("Body", ("volume", "mass", "price")),
+        ("Board", ("channels", "gain", "least_load", "current_limit", "idle_current", "cut_off")),
+        ("Outside", ("length", "width", "height", "volume", "mass", "price")),
     ),
     "DspBoard": (
         ("Board", ("full_scale", "sample_rate", "filters", "power", "regulator")),
-        ("Body", ("volume", "mass", "price")),
+        ("Outside", ("length", "width", "height", "volume", "mass", "price")),
     ),
     "Cell": (
         ("Cell", ("capacity", "max_current", "cut_off")),
-        ("Body", ("volume", "mass", "price")),
+        ("Outside", ("volume", "mass", "price")),
     ),
     "WallSupply": (
-        ("Supply", ("voltage", "resistance", "continuous_current", "burst_current")),
-        ("Body", ("mass", "price")),
+        ("Supply", ("voltage", "resistance", "continuous_current", "burst_current", "energy")),
+        ("Outside", ("mass", "price")),
     ),
 }
+
+
+SHORT_LABELS = {
+    "nominal": "Nominal load",
+    "le": "Inductance",
+    "l2": "Second coil",
+    "r2": "Beside it",
+    "xmax": "Travel",
+    "xmech": "End stop",
+    "vas": "Equivalent air",
+    "depth": "Depth behind",
+    "idle_current": "Idle current",
+    "continuous_current": "Continuous",
+    "regulator": "Regulator",
+    "full_scale": "Full scale",
+}
+"""Labels where the row is narrow; tooltips and screen readers have the whole one."""
+
+
+def short_label(name: str) -> str | None:
+    """A shorter label of a figure; None to keep its own."""
+    return SHORT_LABELS.get(name)
 
 
 @dataclass(frozen=True)
@@ -150,88 +156,34 @@ def spare_at(assessment: Assessment) -> str:
 
 
 def figure_groups(design: Design, path: Path) -> list[tuple[str, list[Path]]]:
-    """(title, paths) of a part's figures; a driver's also say how it is wired."""
+    """(title, paths) of a part's figures."""
     part = value_at(design, path)
-    groups: list[tuple[str, list[Path]]] = [
+    return [
         (title, [(*path, name) for name in names]) for title, names in FIGURES[type(part).__name__]
     ]
-    if path[-1] == "driver":
-        wiring: list[Path] = [(*path[:-1], name) for name in ("in_series", "in_parallel")]
-        groups[1] = (groups[1][0], [*groups[1][1], *wiring])
-    return groups
 
 
-@dataclass(frozen=True)
-class Derived:
-    """Rows (symbol, value, formula) that follow, and notes on gaps and contradictions."""
-
-    rows: list[tuple[str, str, str]]
-    notes: list[str]
+def off_shelf(part: Any) -> Any:
+    """A part without its link to the shelf."""
+    return dataclasses.replace(part, shelf=None)
 
 
-def derived(design: Design, path: Path) -> Derived:
-    """What follows from a part's figures, contradictions in words and per cent, and gaps."""
-    part = value_at(design, path)
-    if isinstance(part, DriverPart):
-        return _driver(part)
-    if isinstance(part, RadiatorPart):
-        return _radiator(part)
-    return Derived([], [])
+def linked(design: Design, path: Path, entry: Entry) -> tuple[str, Design]:
+    """(label, design) whose part at ``path`` is tied to a shelf entry."""
+    link = ShelfLink(part=entry.id, revision=entry.revision)
+    made = dataclasses.replace(value_at(design, path), shelf=link)
+    return f"{entry.name} put on the shelf", replace_at(design, path, made)
 
 
-def show_figure(model: type, name: str, value: float) -> str:
-    """A figure with its unit, by the declaration of its field."""
-    facts = field_facts(model, name)
-    return f"{value:.4g}" if facts is None else facts.show(value)
+def same_figures(part: Any, other: Any) -> bool:
+    """Whether two parts are the same but for their links."""
+    return bool(off_shelf(part) == off_shelf(other))
 
 
-def _driver(part: DriverPart) -> Derived:
-    derivation = derivation_of(part)
-    rows = [
-        (SYMBOLS[key], show_figure(DriverPart, key, derivation.figures[key]), relation.text)
-        for key, relation in derivation.derived.items()
-        if getattr(part, key) is None
-    ]
-    if all(k in derivation.figures for k in ("fs", "vas", "qes")):
-        level = half_space_sensitivity(derivation.figures)
-        rows.append(("1 W, 1 m", f"{figure(level, 1)} dB", "half space, into Re"))
-    notes = [
-        f"{SYMBOLS[c.figure]} from {_and([SYMBOLS[n] for n in c.needs])} gives "
-        f"{show_figure(DriverPart, c.figure, c.derived)}, the sheet says "
-        f"{show_figure(DriverPart, c.figure, c.stated)}: {100 * c.apart:.0f} % apart. "
-        f"{SYMBOLS[c.figure]} is not used."
-        for c in derivation.contradictions
-    ]
-    if derivation.missing:
-        gaps = _and([SYMBOLS[m] for m in derivation.missing])
-        notes.append(f"Not known yet: {gaps}. Loudness and bass reach wait for it.")
-    notes += [
-        f"{SYMBOLS[k]} is not known: loudness waits for it."
-        for k in ("xmax", "pe")
-        if getattr(part, k) is None
-    ]
-    return Derived(rows, notes)
-
-
-def _radiator(part: RadiatorPart) -> Derived:
-    figures = radiator_figures(part)
-    names = {f.name for f in dataclasses.fields(RadiatorPart)}
-    rows = [
-        (SYMBOLS[k], show_figure(RadiatorPart, k, v), "from resonance and Q")
-        for k, v in figures.items()
-        if v is not None and k in names and getattr(part, k) is None
-    ]
-    mass, compliance = figures["mmp"], figures["cmp"]
-    if mass and compliance:
-        resonance = (mass * compliance) ** -0.5 / 6.283185307179586
-        rows.append(("Fp", f"{figure(resonance, 1)} Hz", "free, without added mass"))
-    notes = []
-    if gaps := [SYMBOLS[k] for k, v in figures.items() if v is None]:
-        notes.append(f"Not known yet: {_and(gaps)}.")
-    if part.xmax is None:
-        notes.append("Travel is not known: taken as twice the drivers' displacement, ±40 %.")
-    return Derived(rows, notes)
-
-
-def _and(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+def standing(part: Any, in_design: bool, entry: Entry | None) -> str:
+    """Where one is: the design's copy or the shelf's part, and how many there are."""
+    where = "in this design" if in_design else "on the shelf"
+    if entry is None:
+        return f"{where}, not on the shelf"
+    have = f", have {entry.stock}" if entry.stock else ""
+    return f"{where}{have}{', put away' if entry.archived else ''}"

@@ -197,3 +197,8 @@ def decibels(value: float, digits: int = 1) -> str:
     """A level difference with sign: +1.9, −1.8."""
     text = figure(value, digits)
     return text if text.startswith(MINUS) or text == "–" else f"+{text}"
+
+
+def joined(names: list[str]) -> str:
+    """Names as in a sentence: a, b and c."""
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"

@@ -1,6 +1,5 @@
 """Choose for this brief: candidates put into the present design, box tuned again where asked."""
 
-import dataclasses
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -100,8 +99,11 @@ def ranked(outcomes: Sequence[Outcome]) -> list[Outcome]:
     return sorted(outcomes, key=rank)
 
 
-def labelled(outcome: Outcome, name: str, kind: str) -> tuple[str, Design]:
-    """(name of the undo step, design) of taking an outcome; FirecrestError when it cannot be."""
+def take(
+    design: Design, candidate: Candidate, kind: str, place: int = 0, retune: bool = False
+) -> tuple[str, Design]:
+    """(name of the undo step, design) with a candidate in it; FirecrestError when it cannot be."""
+    (outcome,) = _some(design, [candidate], place, retune)
     if outcome.design is None:
         raise FirecrestError(outcome.refusal)
-    return f"{kind}: {name}", dataclasses.replace(outcome.design)
+    return f"{kind}: {candidate.part.name}", outcome.design

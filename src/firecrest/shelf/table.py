@@ -200,9 +200,11 @@ def _entry(
     cells = {c.key: (c, text.strip()) for c, text in zip(columns, row, strict=False) if c.key}
 
     def said(key: str) -> str:
+        """Text of a cell; empty when there is no such column."""
         return cells[key][1] if key in cells else ""
 
     def problem(column: str, text: str, reason: str) -> None:
+        """Remember what was not understood."""
         found.append(Problem(number, column, text, reason))
 
     kind = said("kind").lower() or kind

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Any
 
-from PySide6.QtCore import QSettings, Qt, QTimer
+from PySide6.QtCore import QSettings, Qt, QTimer, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.number_field import NumberRow
@@ -35,6 +36,8 @@ class Stage(QWidget):
     key = ""
     title = ""
     subtitle = ""
+    edits_elsewhere = Signal()
+    """What undo works on has changed; see ``editing``."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -84,6 +87,11 @@ class Stage(QWidget):
 
     def refresh(self) -> None:
         """Draw the present assessment."""
+
+    @property
+    def editing(self) -> Editing:
+        """What undo and redo work on while this stage is shown."""
+        return self.session
 
     # running ------------------------------------------------------------------------
 
@@ -183,12 +191,12 @@ def column(title: str, hint: str, *rows: QWidget) -> QWidget:
     return holder
 
 
-def numbers(session: Session, *paths: Path) -> list[NumberRow]:
+def numbers(session: Editing, *paths: Path) -> list[NumberRow]:
     """Number rows of stored figures that exist in the present design."""
     return [NumberRow(session, at_path(session.design, p)) for p in paths if session.has(p)]
 
 
-def number(session: Session, binding: Binding) -> NumberRow:
+def number(session: Editing, binding: Binding) -> NumberRow:
     """A number row of a computed figure."""
     return NumberRow(session, binding)
 

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from firecrest.app.session import Session
+from firecrest.app.editing import Editing
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
 
@@ -63,7 +63,7 @@ class Segments(QWidget):
         return found
 
 
-def bound_segments(session: Session, path: Path, options: Options) -> Segments:
+def bound_segments(session: Editing, path: Path, options: Options) -> Segments:
     """Segments that show and set the value at ``path``."""
     segments = Segments(options, _label(session, path))
     segments.chosen.connect(lambda value: session.attempt(lambda: session.edit(path, value)))
@@ -71,7 +71,7 @@ def bound_segments(session: Session, path: Path, options: Options) -> Segments:
     return segments
 
 
-def bound_combo(session: Session, path: Path, options: Options) -> QComboBox:
+def bound_combo(session: Editing, path: Path, options: Options) -> QComboBox:
     """A drop-down that shows and sets the value at ``path``."""
     combo = CalmCombo()
     combo.setAccessibleName(_label(session, path))
@@ -90,7 +90,7 @@ def bound_combo(session: Session, path: Path, options: Options) -> QComboBox:
     return combo
 
 
-def bound_check(session: Session, path: Path, text: str) -> QCheckBox:
+def bound_check(session: Editing, path: Path, text: str) -> QCheckBox:
     """A tick that shows and sets the yes/no at ``path``."""
     box = QCheckBox(text)
     box.clicked.connect(lambda on: session.attempt(lambda: session.edit(path, bool(on))))
@@ -98,7 +98,7 @@ def bound_check(session: Session, path: Path, text: str) -> QCheckBox:
     return box
 
 
-def bound_text(session: Session, path: Path) -> QLineEdit:
+def bound_text(session: Editing, path: Path) -> QLineEdit:
     """A line of text that shows and sets the text at ``path``."""
     edit = QLineEdit()
     edit.setAccessibleName(_label(session, path))
@@ -112,11 +112,11 @@ def bound_text(session: Session, path: Path) -> QLineEdit:
     return edit
 
 
-def _label(session: Session, path: Path) -> str:
+def _label(session: Editing, path: Path) -> str:
     return label_of(type(value_at(session.design, path[:-1])), str(path[-1]))
 
 
-def _follow(session: Session, path: Path, show: Callable[[Any], object], widget: QWidget) -> None:
+def _follow(session: Editing, path: Path, show: Callable[[Any], object], widget: QWidget) -> None:
     """Keep ``widget`` showing the value at ``path`` while both exist."""
     widget.setProperty("path", ".".join(map(str, path)))
 
@@ -129,7 +129,7 @@ def _follow(session: Session, path: Path, show: Callable[[Any], object], widget:
     refresh()
 
 
-def _unhook(session: Session, refresh: Callable[[], None]) -> None:
+def _unhook(session: Editing, refresh: Callable[[], None]) -> None:
     try:
         session.changed.disconnect(refresh)
     except (RuntimeError, TypeError):

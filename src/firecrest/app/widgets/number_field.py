@@ -16,7 +16,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QMenu, QToolTip, QWidget
 
-from firecrest.app.session import Session
+from firecrest.app.editing import Editing
 from firecrest.app.widgets.marks import Origin
 from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
@@ -36,7 +36,7 @@ def unit_key(binding: Binding) -> str:
 class NumberEdit(QLineEdit):
     """The box itself."""
 
-    def __init__(self, session: Session, binding: Binding) -> None:
+    def __init__(self, session: Editing, binding: Binding) -> None:
         super().__init__()
         self.session, self.binding = session, binding
         self._hint: QLabel | None = None
@@ -328,7 +328,7 @@ class DragLabel(QLabel):
 class NumberRow(QWidget):
     """Label, symbol, origin square and box of one figure."""
 
-    def __init__(self, session: Session, binding: Binding, label: str | None = None) -> None:
+    def __init__(self, session: Editing, binding: Binding, label: str | None = None) -> None:
         super().__init__()
         self.session, self.binding = session, binding
         self.edit = NumberEdit(session, binding)

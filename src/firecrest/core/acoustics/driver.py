@@ -112,3 +112,13 @@ def half_space_sensitivity(figures: Mapping[str, float]) -> float:
     efficiency = 4 * pi**2 * figures["fs"] ** 3 * figures["vas"] / (air.speed**3 * figures["qes"])
     one_watt = air.density * air.speed / (2 * pi * REFERENCE_PRESSURE**2)
     return float(10 * np.log10(one_watt * efficiency))
+
+
+def free_air_impedance(constants: DriverConstants, frequency: Real) -> Complex:
+    """Impedance of one driver in free air, ohm, shape (..., F): Ze + Bl^2/Zm.
+
+    Source: Small, JAES 20 (1972) 383-395. Its peak at Fs is Re (1 + Qms/Qes) when Le is 0.
+    """
+    omega = 2 * pi * np.asarray(frequency, dtype=np.float64)
+    motional = constants.bl**2 / constants.mechanical_impedance(omega)
+    return np.asarray(constants.coil_impedance(omega) + motional)

@@ -1,0 +1,104 @@
+"""Editing a design with undo, ghosts and refusals: what number fields and choices work on.
+
+The window's ``Session`` is one; the sheet of a shelf part is another, on a design of its own that
+holds that part.
+"""
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import QObject, Signal
+
+from firecrest.assessment.assess import Assessment, assess
+from firecrest.core.errors import FirecrestError
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
+from firecrest.design.history import History
+
+
+class Editing(QObject):
+    """A design, its history, its assessment, and what is tried."""
+
+    changed = Signal()
+    tried = Signal()
+    refused = Signal(str)
+
+    def __init__(self, design: Design) -> None:
+        super().__init__()
+        self.history = History(design, saved=design)
+        self.assessment = assess(design)
+        self.trial: Assessment | None = None
+
+    @property
+    def design(self) -> Design:
+        """The present design."""
+        return self.history.present
+
+    # edits -----------------------------------------------------------------
+
+    def apply(self, label: str, design: Design, fold: str | None = None) -> None:
+        """A new design as one undo step (or joined to the step of the same ``fold``)."""
+        if design == self.design:
+            self.drop_trial()
+            return
+        self.history.push(label, design, fold)
+        self._settle()
+
+    def edit(self, path: Path, value: Any, fold: str | None = None) -> None:
+        """Another value at ``path``; FirecrestError when the design refuses it."""
+        design = replace_at(self.design, path, value)
+        self.apply(change_label(self.design, design, path), design, fold)
+
+    def edit_number(self, path: Path, value: float | None, fold: str | None = None) -> None:
+        """A number at ``path`` within its range."""
+        design = set_number(self.design, path, value)
+        self.apply(change_label(self.design, design, path), design, fold)
+
+    def attempt(self, action: Callable[[], None]) -> bool:
+        """Run an edit; a refusal is told and nothing changes."""
+        try:
+            action()
+        except FirecrestError as error:
+            self.refused.emit(str(error))
+            return False
+        return True
+
+    def undo(self) -> None:
+        """Back one step."""
+        self.history.undo()
+        self._settle()
+
+    def redo(self) -> None:
+        """Forward one step."""
+        self.history.redo()
+        self._settle()
+
+    def _settle(self) -> None:
+        self.trial = None
+        self.assessment = assess(self.design)
+        self.settled()
+        self.changed.emit()
+
+    def settled(self) -> None:
+        """What a subclass does after every change, before the views are told."""
+
+    # try before keep -------------------------------------------------------
+
+    def try_design(self, design: Design) -> None:
+        """Show ghosts of ``design`` without changing anything."""
+        self.trial = None if design == self.design else assess(design)
+        self.tried.emit()
+
+    def drop_trial(self) -> None:
+        """No ghosts any more."""
+        if self.trial is not None:
+            self.trial = None
+            self.tried.emit()
+
+    def has(self, path: Path) -> bool:
+        """Whether the design has a place at ``path``."""
+        try:
+            value_at(self.design, path)
+        except FirecrestError:
+            return False
+        return True

@@ -1,0 +1,317 @@
+"""One part's sheet: contradictions first, figures, what follows, what is missing, its curves."""
+
+from collections.abc import Callable, Sequence
+
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.stages.base import column, columns, grid_of
+from firecrest.app.stages.parts.bands import Band, dispute_band
+from firecrest.app.stages.parts.figures import FigureRow
+from firecrest.app.stages.parts.paste_panel import PastePanel
+from firecrest.app.stages.parts.subject import Subject
+from firecrest.app.widgets.chart import Chart
+from firecrest.app.widgets.choices import bound_combo, bound_text, label, labelled
+from firecrest.core.errors import FirecrestError
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.files.curves import MeasuredCurve, read_curve
+from firecrest.present import datasheet, parts, updates
+from firecrest.present.curves import impedance_picture, response_picture
+from firecrest.present.pasting import Offer, taken
+
+DRIVER_KINDS = [
+    (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
+]
+FORMS = {
+    "amplifier": [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
+    "source": [(k, k) for k in ("wall supply", "laptop brick", "house battery", "power bank")],
+}
+GAPS_SHOWN = 7
+
+
+class Filled(QWidget):
+    """A place whose widgets are replaced together."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._box = QVBoxLayout(self)
+        self._box.setContentsMargins(0, 0, 0, 0)
+        self._box.setSpacing(6)
+        self.widgets: list[QWidget] = []
+
+    def fill(self, widgets: Sequence[QWidget]) -> None:
+        """Other widgets in place of those there were."""
+        for old in self.widgets:
+            self._box.removeWidget(old)
+            old.hide()
+            old.deleteLater()
+        self.widgets = list(widgets)
+        for new in self.widgets:
+            self._box.addWidget(new)
+        self.setVisible(bool(self.widgets))
+
+
+class SheetPage(QWidget):
+    """The sheet of a subject; its fields stay through a refresh, so that one can go on typing."""
+
+    def __init__(
+        self,
+        session: Session,
+        subject: Subject,
+        *,
+        pasting: bool,
+        attach: Callable[[str], None],
+        paste: Callable[[bool], None],
+    ) -> None:
+        super().__init__()
+        self.session, self.subject, self.editing = session, subject, subject.editing
+        self._attach, self._paste = attach, paste
+        self.panel: PastePanel | None = None
+        self.guess: QPushButton | None = None
+        self.dispute: datasheet.Dispute | None = None
+        self.impedance = self._chart("Impedance in free air", 164)
+        self.response = self._chart("Measured response", 150)
+        self.rows: list[FigureRow] = []
+        self._bands, self._follows, self._gaps = Filled(), Filled(), Filled()
+        self._part: object = None
+        self._curves: object = None
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 2, 8, 4)
+        box.setSpacing(8)
+        box.addWidget(self._bands)
+        box.addWidget(columns(*self._figure_columns()))
+        box.addWidget(self._lower(pasting))
+        box.addStretch(1)
+        self.refresh()
+
+    def _chart(self, name: str, height: int) -> Chart:
+        chart = Chart(self.session, height=height)
+        chart.setFixedHeight(height)
+        chart.setAccessibleName(name)
+        return chart
+
+    def refresh(self) -> None:
+        """Everything that follows from the figures; nothing when they are as they were."""
+        part = self.subject.part
+        entry = self.subject.entry
+        curves = self.session.shelf.ask(lambda shelf: shelf.curves(entry.id)) if entry else []
+        if part is not self._part or curves != self._curves:
+            self._part, self._curves = part, curves
+            self._refresh_part(part)
+        if isinstance(part, DriverPart):
+            trial = self.editing.trial
+            ghost = None
+            if trial is not None:
+                tried = value_at(trial.design, self.subject.path)
+                ghost = impedance_picture(tried, None) if isinstance(tried, DriverPart) else None
+            self.impedance.show_plot(impedance_picture(part, self.measured("impedance")), ghost)
+
+    def _refresh_part(self, part: object) -> None:
+        self.dispute = datasheet.dispute(self.editing.assessment, self.subject.path)
+        self._bands.fill(self._band_widgets())
+        doubted = self.dispute.figures if self.dispute else ()
+        for row in self.rows:
+            row.set_doubted(row.name in doubted)
+        self._follows.fill(self._follows_widgets(part))
+        if isinstance(part, DriverPart | RadiatorPart):
+            self._gaps.fill([self._missing()])
+        if isinstance(part, DriverPart):
+            self.response.show_plot(response_picture(self.measured("response")))
+
+    # first what needs a decision ------------------------------------------------
+
+    def _band_widgets(self) -> list[QWidget]:
+        found: list[QWidget] = []
+        news = self._update()
+        if news is not None:
+            found.append(
+                Band(
+                    news.sentence,
+                    "The design keeps its own copy until you take the shelf's figures.",
+                    [
+                        ("Take the shelf's figures", "", lambda: self._apply(updates.taken, news)),
+                        ("Keep mine", "", lambda: self._apply(updates.kept, news)),
+                    ],
+                )
+            )
+        if self.dispute is not None:
+            found.append(dispute_band(self.dispute, self.settle))
+        return found
+
+    def _update(self) -> updates.Update | None:
+        if not self.subject.in_design:
+            return None
+        part = value_at(self.session.design, self.subject.path)
+        return updates.update_of(part, self.subject.path, self.session.shelf.entries())
+
+    def _apply(
+        self, edit: Callable[[Design, updates.Update], tuple[str, Design]], news: updates.Update
+    ) -> None:
+        session = self.session
+        session.attempt(lambda: session.apply(*edit(session.design, news)))
+
+    def settle(self, number: int) -> None:
+        """One of the ways out of the contradiction."""
+        assert self.dispute is not None
+        self._do(self.dispute.choices[number].edit)
+
+    def _do(self, edit: datasheet.Edit) -> None:
+        editing = self.editing
+        editing.attempt(lambda: editing.apply(*edit(editing.design)))
+
+    # figures ---------------------------------------------------------------------
+
+    def _figures(self, paths: Sequence[Path]) -> list[QWidget]:
+        rows = [FigureRow(self.editing, path) for path in paths]
+        self.rows += rows
+        return list(rows)
+
+    def _figure_columns(self) -> list[QWidget]:
+        groups = parts.figure_groups(self.editing.design, self.subject.path)
+        made = [
+            column(title, "likely range", *([] if k else self._naming()), *self._figures(paths))
+            for k, (title, paths) in enumerate(groups[:2])
+        ]
+        return [*made, self._picture_column()]
+
+    def _naming(self) -> list[QWidget]:
+        path = self.subject.path
+        name = bound_text(self.editing, (*path, "name"))
+        name.setFixedWidth(166)
+        rows = [labelled("Name", name)]
+        if path[-1] == "driver":
+            rows.append(labelled("Kind", bound_combo(self.editing, (*path, "kind"), DRIVER_KINDS)))
+        elif path[-1] in FORMS:
+            forms = FORMS[str(path[-1])]
+            rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))
+        return rows
+
+    def _picture_column(self) -> QWidget:
+        """Impedance, and what follows from the figures."""
+        holder = QWidget()
+        box = QVBoxLayout(holder)
+        box.setContentsMargins(0, 0, 0, 0)
+        if isinstance(self.subject.part, DriverPart):
+            box.addWidget(self._pictured("Impedance", "impedance", self.impedance))
+        else:
+            self.impedance.setParent(self)
+            self.impedance.hide()
+        box.addWidget(self._follows)
+        box.addStretch(1)
+        return holder
+
+    def _follows_widgets(self, part: object) -> list[QWidget]:
+        facts = datasheet.derived(part)
+        found: list[QWidget] = []
+        if facts.rows:
+            rows = [
+                [label(symbol, "second"), label(value, "figure"), label(formula, "hint")]
+                for symbol, value, formula in facts.rows
+            ]
+            found.append(column("Follows from these", "", grid_of(rows)))
+        for note in facts.notes:
+            line = label(note, "caution")
+            line.setWordWrap(True)
+            found.append(line)
+        return found
+
+    def _pictured(self, title: str, kind: str, chart: Chart) -> QWidget:
+        """A chart under its title, with a way to attach a measured curve."""
+        button = QPushButton("Attach a curve…")
+        button.setProperty("role", "link")
+        button.setAccessibleName(f"Attach a measured {kind} from a text file")
+        button.clicked.connect(lambda: self._attach(kind))
+        head = QHBoxLayout()
+        head.addWidget(label(title, "section"))
+        head.addStretch(1)
+        head.addWidget(button)
+        holder = QWidget()
+        box = QVBoxLayout(holder)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.setSpacing(2)
+        box.addLayout(head)
+        box.addWidget(chart)
+        box.addStretch(1)
+        return holder
+
+    def measured(self, kind: str) -> MeasuredCurve | None:
+        """A curve attached to the part on the shelf."""
+        entry = self.subject.entry
+        curves = self.session.shelf.ask(lambda shelf: shelf.curves(entry.id)) if entry else []
+        for curve in curves or []:
+            if curve.kind == kind:
+                try:
+                    return read_curve(curve.text, curve.name)
+                except FirecrestError:
+                    return None
+        return None
+
+    # below ---------------------------------------------------------------------------
+
+    def _lower(self, pasting: bool) -> QWidget:
+        part = self.subject.part
+        groups = parts.figure_groups(self.editing.design, self.subject.path)
+        known = isinstance(part, DriverPart | RadiatorPart)
+        if not isinstance(part, DriverPart):
+            self.response.setParent(self)
+            self.response.hide()
+        if pasting and known:
+            self.response.setParent(self)
+            self.response.hide()
+            kind = "driver" if isinstance(part, DriverPart) else "radiator"
+            self.panel = PastePanel(
+                lambda: self.subject.part, kind, self.take, lambda: self._paste(False)
+            )
+            self._gaps.setParent(self)
+            self._gaps.hide()
+            return column("Pasted sheet", "nothing is taken until you say so", self.panel)
+        outside: list[QWidget] = [
+            column(title, "likely range", *self._figures(paths)) for title, paths in groups[2:]
+        ]
+        if isinstance(part, DriverPart):
+            measured = self._pictured("Response", "response", self.response)
+            return columns(*outside, self._gaps, measured)
+        return columns(*outside, self._gaps) if known else QWidget()
+
+    def _missing(self) -> QWidget:
+        """What is not known, and an estimate for those who have nothing."""
+        gaps = datasheet.missing(self.subject.part)
+        rows: list[QWidget] = []
+        for gap in gaps[:GAPS_SHOWN]:
+            line = label(f"<b>{gap.symbol}</b> {gap.waits}<br>{gap.how}")
+            line.setWordWrap(True)
+            rows.append(line)
+        if len(gaps) > GAPS_SHOWN:
+            rows.append(label(f"and {len(gaps) - GAPS_SHOWN} more", "second"))
+        if not gaps:
+            rows.append(label("Nothing: every result has its figures."))
+        said = label(datasheet.waiting_promises(self.editing.assessment), "hint")
+        said.setWordWrap(True)
+        rows.append(said)
+        self.guess = None
+        if gaps:
+            self.guess = QPushButton("Estimate from size and weight")
+            self.guess.setToolTip("Fills what is missing with usual figures, with wide bands.")
+            self.guess.clicked.connect(self.estimate)
+            rows.append(self.guess)
+        return column("Still missing", "for which result", *rows)
+
+    def estimate(self) -> None:
+        """Fill what is missing from size class and weight."""
+        self._do(lambda design: datasheet.estimate_edit(design, self.subject.path))
+
+    def take(self, found: list[Offer]) -> None:
+        """Take pasted figures; a part without a name of its own takes that of the sheet."""
+        assert self.panel is not None
+        path, name = self.subject.path, self.panel.name
+
+        def edit() -> None:
+            said, design = taken(self.editing.design, path, found)
+            if name and value_at(design, path).name.startswith("New "):
+                design = replace_at(design, (*path, "name"), name)
+            self.editing.apply(said, design)
+
+        if self.editing.attempt(edit):
+            self._paste(False)

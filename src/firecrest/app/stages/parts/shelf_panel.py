@@ -1,0 +1,353 @@
+"""The shelf below the tray: search, filters, and what each part would give in this design."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QMenu,
+    QProgressBar,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from firecrest.app.session import Session
+from firecrest.app.stages.parts.chooser import Chooser
+from firecrest.app.stages.parts.search_bar import SearchBar
+from firecrest.app.stages.parts.table import ShelfTable
+from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.stepper import Stepper
+from firecrest.design.design import Design
+from firecrest.present import shelf as shown
+from firecrest.present.shelf import Row
+from firecrest.search.choose import Candidate, Outcome, take
+from firecrest.shelf.entry import Entry
+from firecrest.shelf.kinds import KINDS
+from firecrest.shelf.query import parse_query, select
+from firecrest.shelf.store import MOST_STOCK, Shelf, counts
+
+REST_MS = 150
+
+
+class ShelfPanel(QWidget):
+    """Search row, chips, table, and what can be done with the row that is tried."""
+
+    opened = Signal(str)
+    kind_changed = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session, self.kind, self.place = session, "driver", 0
+        self._outcomes: dict[str, Outcome] = {}
+        self._for: tuple[Design, str, int, bool] | None = None
+        self._sort: tuple[int, bool] | None = None
+        self._shown: tuple[object, ...] | None = None
+        self.chooser = Chooser(self)
+        self.chooser.some.connect(self._take_some)
+        self.chooser.finished.connect(self._finished)
+        self._rest = QTimer(self, singleShot=True, interval=REST_MS)
+        self._rest.timeout.connect(self._work_out)
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 2, 0, 0)
+        box.setSpacing(4)
+        self.bar = SearchBar()
+        self.bar.changed.connect(self.refresh)
+        self.bar.kind_chosen.connect(self.choose_kind)
+        self.bar.view_chosen.connect(self._choose_view)
+        self.view = "results"
+        box.addWidget(self.bar)
+        box.addWidget(self._progress())
+        self.table = ShelfTable()
+        self.table.tried.connect(self._try)
+        self.table.taken.connect(lambda row: self.take(row))
+        self.table.opened.connect(self._open)
+        self.table.sorted_by.connect(self._sort_by)
+        self.table.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
+        self.table.customContextMenuRequested.connect(
+            lambda spot: self._menu().exec(self.table.viewport().mapToGlobal(spot))
+        )
+        box.addWidget(self.table, 1)
+        box.addLayout(self._foot())
+        session.shelf.changed.connect(self.refresh)
+
+    # building -----------------------------------------------------------------
+
+    def _progress(self) -> QWidget:
+        self.progress = QWidget()
+        row = QHBoxLayout(self.progress)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.progress_text = label("", "hint")
+        self.progress_bar = QProgressBar()
+        self.progress_bar.setTextVisible(False)
+        self.progress_bar.setFixedHeight(3)
+        stop = QPushButton("Stop")
+        stop.clicked.connect(self.stop)
+        for widget, stretch in ((self.progress_text, 0), (self.progress_bar, 1), (stop, 0)):
+            row.addWidget(widget, stretch)
+        self.progress.hide()
+        return self.progress
+
+    def _foot(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        self.said = label("", "second")
+        row.addWidget(self.said)
+        row.addStretch(1)
+        self.have = Stepper("have", "Pieces you have", 0, MOST_STOCK)
+        self.have.stepped.connect(self._set_stock)
+        row.addWidget(self.have)
+        self.more = QToolButton()
+        self.more.setText("More ▾")
+        self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.more_menu = QMenu(self.more)
+        self.more_menu.aboutToShow.connect(self._fill_more)
+        self.more.setMenu(self.more_menu)
+        row.addWidget(self.more)
+        self.open_button = QPushButton("Sheet")
+        self.open_button.setToolTip("Open its data sheet (double click, Alt+Enter)")
+        self.open_button.clicked.connect(lambda: self._open(self.table.current))
+        row.addWidget(self.open_button)
+        self.take_button = QPushButton("Take it")
+        self.take_button.setProperty("role", "main")
+        self.take_button.setToolTip("Put it into the design: one undo step (Enter)")
+        self.take_button.clicked.connect(lambda: self.take(self.table.current))
+        row.addWidget(self.take_button)
+        return row
+
+    # which parts -------------------------------------------------------------------
+
+    def choose_kind(self, kind: str, place: int = 0) -> None:
+        """Another kind of part, in place of the one numbered ``place``."""
+        self.kind, self.place, self._sort = kind, place, None
+        self.bar.kinds.choose(kind)
+        self.session.drop_trial()
+        self.kind_changed.emit(kind)
+        self.refresh()
+
+    def _choose_view(self, view: str) -> None:
+        self.view, self._sort = view, None
+        self.refresh()
+
+    def _sort_by(self, section: int) -> None:
+        """First press sorts, the second turns round, the third gives back the usual order."""
+        if self._sort is None or self._sort[0] != section:
+            self._sort = (section, False)
+        elif not self._sort[1]:
+            self._sort = (section, True)
+        else:
+            self._sort = None
+        self.refresh()
+
+    def _selected(self) -> list[Entry]:
+        """Entries that search and chips leave over."""
+        on = self.bar.on
+        rules = []
+        if "have" in on:
+            rules.append(lambda e: e.stock > 0)
+        if "favourite" in on:
+            rules.append(lambda e: e.favourite)
+        if "whole" in on:
+            rules.append(shown.whole_data)
+        return select(
+            self.session.shelf.entries().values(),
+            parse_query(self.bar.search.text()),
+            kind=self.kind,
+            archived="archived" in on,
+            only=rules,
+        )
+
+    def _kept(self, rows: list[Row]) -> list[Row]:
+        """Rows that the chips about results leave over; rows not worked out yet stay."""
+        if "fits" in self.bar.on:
+            rows = [r for r in rows if r.outcome is None or r.outcome.fit.fits is True]
+        if "loud" in self.bar.on:
+            rows = [
+                r for r in rows if r.outcome is None or shown.state_of(r.outcome, "loudness") in
+                ("met", "close")
+            ]  # fmt: skip
+        return rows
+
+    # showing ----------------------------------------------------------------------
+
+    @property
+    def results(self) -> bool:
+        """Whether the table shows what parts would give."""
+        return self.view == "results" and bool(self.kind)
+
+    def refresh(self) -> None:
+        """Search, order and show; results that are missing are worked out after a rest."""
+        if not self.isVisible():
+            return
+        state, before = self._state(), self._shown
+        same = before and state[0] is before[0] and state[1] is before[1]
+        if before and same and state[2] == before[2]:
+            return
+        self._shown = state
+        numbers = counts([e for e in self.session.shelf.entries().values() if not e.archived])
+        self.bar.show_counts(numbers)
+        job = (self.session.design, self.kind, self.place, self.bar.retune.isChecked())
+        if self._for is None or any(a is not b for a, b in zip(job, self._for, strict=True)):
+            self.table.rows_model.faded = True
+            if self.results:
+                self._rest.start()
+        self._show()
+
+    def _state(self) -> tuple[object, ...]:
+        """All that decides what is shown."""
+        chips = (self.bar.on, self.bar.retune.isChecked())
+        where = (self.kind, self.place, self.view, self._sort, self.bar.search.text(), chips)
+        return self.session.shelf.entries(), self.session.design, where
+
+    def _show(self) -> None:
+        session, model = self.session, self.table.rows_model
+        columns = shown.RESULTS if self.results else shown.figure_columns(self.kind)
+        found = shown.rows(self._selected(), session.design, self._outcomes)
+        found = self._kept(found)
+        column = columns[self._sort[0]] if self._sort else None
+        if column is None and not self.results:
+            column = columns[0]
+        found = shown.ordered(found, column, backwards=bool(self._sort and self._sort[1]))
+        held = self.table.current.entry.id if self.table.current else ""
+        fresh = columns is not model.columns or model.design is None
+        same = [r.entry.id for r in found] == [r.entry.id for r in model.rows]
+        if same and not fresh and columns == model.columns:
+            model.design = session.design
+            model.renew(found)
+        else:
+            self.table.blockSignals(True)
+            widths = columns != model.columns or fresh
+            model.show_rows(found, columns, session.design)
+            if widths:
+                self.table.set_widths()
+            self._reselect(held)
+            self.table.blockSignals(False)
+        self.bar.retune.setEnabled(bool(session.design.box.radiators or session.design.box.ports))
+        self._tell()
+
+    def _reselect(self, id: str) -> None:
+        """The row that was tried stays so; without one the table begins at its top."""
+        for k, row in enumerate(self.table.rows_model.rows):
+            if row.entry.id == id:
+                self.table.selectRow(k)
+                return
+        self.table.scrollToTop()
+
+    def _tell(self) -> None:
+        row = self.table.current
+        rows = self.table.rows_model.rows
+        for widget in (self.have, self.more, self.open_button):
+            widget.setEnabled(row is not None)
+        possible = (
+            row is not None
+            and (not row.in_force or self.bar.retune.isChecked())
+            and (row.outcome is None or row.outcome.design is not None)
+        )
+        self.take_button.setEnabled(bool(possible and self.kind))
+        if row is None:
+            empty = "Nothing on the shelf is like that." if not rows else shown.summary(rows)
+            self.said.setText(empty)
+            return
+        self.have.show_value(row.entry.stock)
+        if row.outcome is None:
+            self.said.setText(row.entry.name)
+        elif shown.trouble(row.outcome):
+            self.said.setText(f"{row.entry.name}: {shown.trouble(row.outcome)}")
+        else:
+            change = shown.effect(row.outcome, self.session.assessment.promises)
+            self.said.setText(f"{row.entry.name}: {change}")
+
+    # working out ----------------------------------------------------------------------
+
+    def _work_out(self) -> None:
+        if not self.isVisible() or not self.results:
+            return
+        design, retune = self.session.design, self.bar.retune.isChecked()
+        self._for = (design, self.kind, self.place, retune)
+        entries = [row.entry for row in self.table.rows_model.rows]
+        shownids = {e.id for e in entries}
+        rest = [
+            e for e in self.session.shelf.entries().values()
+            if e.kind == self.kind and e.id not in shownids and not e.archived
+        ]  # fmt: skip
+        candidates = [Candidate(e.id, e.part) for e in (*entries, *rest) if e.kind == self.kind]
+        self._outcomes = {k: v for k, v in self._outcomes.items() if k in shownids}
+        self.chooser.start(design, candidates, self.place, retune)
+
+    def _take_some(self, outcomes: list[Outcome]) -> None:
+        self._outcomes.update({o.id: o for o in outcomes})
+        slow = self.chooser.total > 4 * len(outcomes)
+        self.progress.setVisible(slow)
+        if slow:
+            self.progress_bar.setRange(0, self.chooser.total)
+            self.progress_bar.setValue(self.chooser.done)
+            self.progress_text.setText(f"{self.chooser.done} of {self.chooser.total} worked out")
+
+    def _finished(self) -> None:
+        self.progress.hide()
+        self.table.rows_model.faded = False
+        self._show()
+
+    def stop(self) -> None:
+        """Leave the rest of the candidates; those done stay."""
+        self.chooser.stop()
+        self._finished()
+
+    # doing -----------------------------------------------------------------------------
+
+    def _try(self, row: Row | None) -> None:
+        self._tell()
+        if row is None or row.outcome is None or row.outcome.design is None or row.in_force:
+            self.session.drop_trial()
+        else:
+            self.session.try_design(row.outcome.design)
+
+    def take(self, row: Row | None) -> None:
+        """Put a part into the design as it is now, as one undo step."""
+        if row is None or not self.kind:
+            return
+        session, word = self.session, KINDS[row.entry.kind].word
+        retune = self.bar.retune.isChecked()
+        candidate = Candidate(row.entry.id, row.entry.part)
+        session.attempt(
+            lambda: session.apply(*take(session.design, candidate, word, self.place, retune))
+        )
+
+    def _open(self, row: Row | None) -> None:
+        if row is not None:
+            self.opened.emit(row.entry.id)
+
+    def _set_stock(self, count: int) -> None:
+        row = self.table.current
+        if row is not None:
+            self.session.shelf.attempt(lambda shelf: shelf.mark(row.entry.id, stock=count))
+
+    def _menu(self) -> QMenu:
+        self._fill_more()
+        return self.more_menu
+
+    def _fill_more(self) -> None:
+        """What can be done with the row: marks, copies, notes, where it is used."""
+        self.more_menu.clear()
+        row = self.table.current
+        if row is None:
+            return
+        entry = row.entry
+        self._act(
+            "No favourite any more" if entry.favourite else "Favourite",
+            lambda shelf: shelf.mark(entry.id, favourite=not entry.favourite),
+        )
+        self._act("Duplicate", lambda shelf: shelf.duplicate(entry.id))
+        self._act(
+            "Back on the shelf" if entry.archived else "Put away",
+            lambda shelf: shelf.mark(entry.id, archived=not entry.archived),
+        )
+        self.more_menu.addSeparator()
+        used = self.session.shelf.ask(lambda shelf: shelf.used_in(entry.id)) or []
+        for project, day in used[:8]:
+            self.more_menu.addAction(f"Used in {project}, saved {day}").setEnabled(False)
+        if not used:
+            self.more_menu.addAction("Not used in a saved design yet").setEnabled(False)
+
+    def _act(self, text: str, action: Callable[[Shelf], object]) -> None:
+        self.more_menu.addAction(text).triggered.connect(lambda: self.session.shelf.attempt(action))

@@ -1,0 +1,52 @@
+"""What a sheet shows: a part of the design, or one of the shelf tried in a design of its own."""
+
+import dataclasses
+
+from firecrest.app.editing import Editing
+from firecrest.app.session import Session
+from firecrest.assessment.placing import host, path_of
+from firecrest.design.edits.paths import Path, value_at
+from firecrest.files.demos import blank_design
+from firecrest.shelf.entry import Entry
+
+
+class Subject:
+    """A part under one's eyes: where it stands, what edits it, and its place on the shelf."""
+
+    def __init__(self, session: Session, editing: Editing, path: Path, entry_id: str) -> None:
+        self.session, self.editing, self.path, self.entry_id = session, editing, path, entry_id
+
+    @property
+    def in_design(self) -> bool:
+        """Whether it is the design's own copy."""
+        return self.editing is self.session
+
+    @property
+    def part(self) -> object:
+        """The part as it is now."""
+        return value_at(self.editing.design, self.path)
+
+    @property
+    def entry(self) -> Entry | None:
+        """Its entry on the shelf, if it is there."""
+        return self.session.shelf.entries().get(self.entry_id)
+
+    def keep(self) -> None:
+        """Write an edited shelf part to the shelf; a refusal is told and the sheet read again."""
+        entry = self.entry
+        if self.in_design or entry is None:
+            return
+        part = dataclasses.replace(self.part, shelf=None)  # type: ignore[type-var]
+        self.session.shelf.attempt(lambda shelf: shelf.keep_part(entry, part))
+
+
+def of_design(session: Session, path: Path) -> Subject:
+    """The design's part at ``path``."""
+    link = value_at(session.design, path).shelf
+    return Subject(session, session, path, link.part if link else "")
+
+
+def of_shelf(session: Session, entry: Entry) -> Subject:
+    """A shelf part, in the present design where it can be, else in a blank one."""
+    design = host([session.design, blank_design()], entry.part)
+    return Subject(session, Editing(design), path_of(design, entry.part), entry.id)
