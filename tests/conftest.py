@@ -45,6 +45,16 @@ class Answers:
     def new_name(self, _name):
         return self.name
 
+    def open_any(self, _title, _kinds):
+        return self.open_to
+
+    def save_as(self, _title, _suggested, _kinds):
+        return self.save_to
+
+    def confirm(self, title, text, _yes):
+        self.told.append((title, text))
+        return self.restored
+
 
 @pytest.fixture
 def settings(tmp_path, monkeypatch):

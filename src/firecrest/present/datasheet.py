@@ -21,6 +21,8 @@ from firecrest.design.sheet import tolerance_of
 from firecrest.present.words import joined
 
 Edit = Callable[[Design], tuple[str, Design]]
+WAYS = 3
+"""Ways out of a contradiction that are offered, the least trusted kind of figure first."""
 
 
 @dataclass(frozen=True)
@@ -108,8 +110,9 @@ def dispute(assessment: Assessment, path: Path) -> Dispute | None:
     if found is None or not found.contradictions:
         return None
     suspects = suspects_of(part)
-    named = suspects or (found.contradictions[0].figure, *found.contradictions[0].needs)
-    named = tuple(k for k in named if getattr(part, k) is not None)[:3]
+    first = found.contradictions[0]
+    named = suspects[::-1] or (first.figure, *first.needs)
+    named = tuple(k for k in named if getattr(part, k) is not None)[:WAYS]
     said = [_statement(part, key) for key in named]
     sentence = next((s for s in said if s), "The figures of this sheet cannot all hold.")
     return Dispute(

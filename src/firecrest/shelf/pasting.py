@@ -72,9 +72,11 @@ DECOYS = (
 RADIATOR_NAMES = {"fs": "fp", "qms": "qmp", "mms": "mmp", "cms": "cmp", "rms": "rmp"}
 """On a radiator's sheet the driver's words mean its own figures."""
 
-_NUMBER = r"(?:\d+(?:[.,]\d+)*|[.,]\d+)(?:\s*[x×·*]\s*10\s*\^?\s*[-−+]?\d+|[eE][-+]?\d+)?"
+_NUMBER = (
+    r"(?:\d+(?:[.,]\d+)*|[.,]\d+)(?:\s*[x×·*]\s*10\s*\^?\s*[-−+⁻]?[\d⁰¹²³⁴⁵⁶⁷⁸⁹]+|[eE][-+]?\d+)?"
+)
 _WIDE = str.maketrans({"−": "-", "\u00a0": " ", "\u202f": " ", "\t": " ", "μ": "µ", "‐": "-"})
-_POWERS = str.maketrans("⁰¹⁴⁵⁶⁷⁸⁹⁻", "01456789-")
+_POWERS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
 
 
 @dataclass(frozen=True)
@@ -136,7 +138,7 @@ def read_sheet(text: str, kind: str = "driver") -> list[Reading]:
 def _reading(figure: str, label: re.Match[str], value: re.Match[str], kind: str) -> Reading:
     """One label with the number after it."""
     end = value.end("number")
-    said = f"{label[0]}{value[0]}".strip()
+    said = label.string[label.start() : end]
     facts = _facts(figure, kind)
     if facts is None:
         return Reading("", 0.0, said, label.start(), end, "note")

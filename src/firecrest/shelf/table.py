@@ -67,7 +67,7 @@ class _Column:
 
 def scalar_keys(kind: str) -> list[str]:
     """Keys of a kind's numbers, choices and lists, in the order of its model."""
-    skipped = ("name", "origins", "tolerances", "shelf", "efficiency")
+    skipped = ("name", "origins", "tolerances", "set_aside", "shelf", "efficiency")
     keys = [f.name for f in fields(KINDS[kind].model) if f.name not in skipped]
     return [k for k in keys if not (kind == "supply" and k == "kind")]
 
@@ -137,13 +137,17 @@ def read_table(text: str, kind: str = "driver") -> Table:
     A cell that is not understood is left out and reported; a row without a name, or whose part
     cannot be, is left out whole. Nothing is written here. ShelfError when there is no header.
     """
-    lines = text.splitlines()
+    text = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
+    lines = text.split("\n")
     header = next((k for k, line in enumerate(lines) if line.strip()), None)
     if header is None:
         raise ShelfError("The file is empty.")
     separator = max(SEPARATORS, key=lambda s: (lines[header].count(s), -SEPARATORS.index(s)))
-    rows = list(csv.reader(io.StringIO(text), delimiter=separator, skipinitialspace=True))
-    rows = rows[next(k for k, row in enumerate(rows) if any(c.strip() for c in row)) :]
+    try:
+        rest = io.StringIO("\n".join(lines[header:]))
+        rows = list(csv.reader(rest, delimiter=separator, skipinitialspace=True))
+    except csv.Error as error:
+        raise ShelfError(f"This is not a table that can be read: {error}.") from error
     if len(rows) > MOST_ROWS:
         raise ShelfError(f"The file has {len(rows)} rows; up to {MOST_ROWS} are read at once.")
     names = [_column(title) for title in rows[0]]

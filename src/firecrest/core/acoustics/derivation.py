@@ -9,6 +9,9 @@ from math import isfinite
 
 TOLERANCE = 0.02
 """Figures that agree within this share are not called a contradiction (rounding on sheets)."""
+ROUNDING = 0.005
+"""Share by which three printed digits may round a figure."""
+STEP = 1e-6
 
 
 def apart(a: float, b: float) -> float:
@@ -61,14 +64,33 @@ def _closure(
         for relation in relations:
             if relation.gives in known or not all(n in known for n in relation.needs):
                 continue
-            try:
-                value = relation.formula(*(known[n] for n in relation.needs))
-            except (ValueError, ZeroDivisionError):
-                continue
-            if isinstance(value, float) and value > 0 and isfinite(value):
+            value = _value(relation, known)
+            if value is not None:
                 known[relation.gives] = value
                 used[relation.gives] = relation
                 progress = True
+
+
+def _slack(
+    key: str, known: Mapping[str, float], used: Mapping[str, Relation], depth: int = 0
+) -> float:
+    """By how much rounding of stated figures alone may move one that follows from them.
+
+    First order: the shares of what it needs, times how strongly it goes with each. Qms from Qts and
+    Qes, for one, is the difference of two near figures: a per mille there is a per cent here.
+    """
+    relation = used.get(key)
+    if relation is None or depth > len(known):
+        return ROUNDING
+    values = [known[n] for n in relation.needs]
+    here = relation.formula(*values)
+    total = 0.0
+    for k, need in enumerate(relation.needs):
+        moved = [v * (1 + STEP) if j == k else v for j, v in enumerate(values)]
+        total += (
+            abs(relation.formula(*moved) / here - 1) / STEP * _slack(need, known, used, depth + 1)
+        )
+    return total
 
 
 def follow(
@@ -91,11 +113,45 @@ def follow(
             continue
         if key not in known:
             known[key] = value
-        elif apart(value, known[key]) > TOLERANCE:
+        elif (far := apart(value, known[key])) > TOLERANCE and far > _slack(key, known, used):
             contradictions.append(Contradiction(key, value, known[key], used[key].needs))
         _closure(known, used, relations)
+    contradictions += _late(stated, known, used, relations, contradictions)
     missing = tuple(key for key in needed if key not in known)
     return Derivation(known, used, tuple(contradictions), missing)
+
+
+def _late(
+    stated: Mapping[str, float | None],
+    known: Mapping[str, float],
+    used: Mapping[str, Relation],
+    relations: Sequence[Relation],
+    found: Sequence[Contradiction],
+) -> list[Contradiction]:
+    """Stated figures that were taken before what contradicts them could follow."""
+    told = {c.figure for c in found}
+    late: dict[str, Contradiction] = {}
+    for relation in relations:
+        key, value = relation.gives, stated.get(relation.gives)
+        if value is None or key in told or not all(n in known for n in relation.needs):
+            continue
+        given = _value(relation, known)
+        if given is None or key in late or apart(value, given) <= TOLERANCE:
+            continue
+        if apart(value, given) > _slack(key, known, {**used, key: relation}):
+            late[key] = Contradiction(key, value, given, relation.needs)
+    return list(late.values())
+
+
+def _value(relation: Relation, known: Mapping[str, float]) -> float | None:
+    """What a relation gives; None where it gives nothing that can be."""
+    try:
+        value = relation.formula(*(known[n] for n in relation.needs))
+    except (ValueError, ZeroDivisionError):
+        return None
+    if isinstance(value, float) and value > 0 and isfinite(value):
+        return value
+    return None
 
 
 def suspects(
