@@ -4,9 +4,10 @@ import csv
 import json
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from firecrest.app.stages.parts.bands import Band
 from firecrest.app.stages.parts.sheet_page import SheetPage
@@ -566,3 +567,64 @@ def test_sheets_of_every_kind_of_part_open(window, stage):
         assert len(boxes) >= 3
     stage.close_sheet()
     assert stage.pages.currentIndex() == 0
+
+
+def test_claims_of_a_shelf_board_and_tables_of_a_cell_are_edited(window, stage):
+    stage.open_entry("sedge-2x100")
+    settle()
+    first = next(e for e in stage.findChildren(NumberEdit) if e.binding.path[-2:] == (0, "power"))
+    first.setFocus()
+    first.selectAll()
+    QTest.keyClicks(first, "120")
+    QTest.keyClick(first, Qt.Key.Key_Return)
+    button(stage, "Add claim")
+    kept = window.session.shelf.store.entry("sedge-2x100").part.claims
+    assert [c.power for c in kept] == [120.0, 74.55, 60.0]
+    button(stage, "Remove last")
+    assert len(window.session.shelf.store.entry("sedge-2x100").part.claims) == 2
+    stage.open_entry("flint-l26")
+    settle()
+    assert "Lithium pack" in text_of(page(stage))
+    points = len(stage.subject.part.table)
+    button(stage, "Add point")
+    assert len(stage.subject.part.table) == points + 1
+    button(stage, "Remove last")
+    assert len(stage.subject.part.table) == points
+    stage.open_entry("flint-n14")
+    settle()
+    assert "Nickel pack" in text_of(page(stage))
+
+
+def button(stage, text):
+    found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+    click(found[0])
+
+
+def test_a_note_is_kept_and_found(window, stage):
+    stage.open_entry(W13)
+    settle()
+    page(stage).keep_note("from the red crate")
+    stage.close_sheet()
+    stage.shelf.bar.search.setText("red crate")
+    wait(stage)
+    assert names(stage) == ["Alder W13-4"]
+
+
+def test_shelf_parts_are_found_from_everywhere_and_tables_dropped(window, stage, tmp_path):
+    window.show_stage("size")
+    window.finder.setText("Hornbeam W25-8P")
+    assert "Hornbeam W25-8P" in window.finder.results()
+    window._open("hornbeam-w25-8p")
+    settle()
+    assert window.stage.part_name.text() == "Hornbeam W25-8P"
+    path = tmp_path / "more.csv"
+    path.write_text("name;fs [Hz]\nAlder Dropped;70\n")
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    nothing = Qt.MouseButton.NoButton
+    window.dropEvent(
+        QDropEvent(
+            QPointF(5, 5), Qt.DropAction.CopyAction, data, nothing, Qt.KeyboardModifier.NoModifier
+        )
+    )
+    assert "Alder Dropped" in {e.name for e in window.session.shelf.entries().values()}

@@ -361,9 +361,12 @@ def test_every_column_shows_and_sorts_every_part(slipway, kind):
 def test_what_taking_a_part_changes(slipway):
     found = outcomes(slipway, [BY_ID["rowan-r16l"]])["rowan-r16l"]
     said = shelf.effect(found, assess(slipway).promises)
-    assert re.match(r"\+3\.\d\u202fdB, .*\+100\u202fg, \+€14$", said)
+    assert re.match(r"\+3\.\d\u202fdB, .*\+100\u202fg, \+€14; .*", said)
+    assert said.endswith("; amp voltage gives first at 55\u202fHz")
     same = outcomes(slipway, [BY_ID["rowan-r16"]])["rowan-r16"]
-    assert shelf.effect(same, assess(slipway).promises) == "changes no promise"
+    assert shelf.effect(same, assess(slipway).promises) == (
+        "changes no promise; radiator travel gives first at 50\u202fHz"
+    )
 
 
 def test_whole_data_and_second_lines():

@@ -13,6 +13,7 @@ from firecrest.files.container import SUFFIX, Document
 from firecrest.files.demos import read_demo
 
 RECENT = 8
+TABLES = (".csv", ".tsv")
 
 
 class FileActions(QMainWindow):
@@ -21,6 +22,9 @@ class FileActions(QMainWindow):
     session: Session
     messages: Messages
     recent: QMenu
+
+    def take_parts_from(self, path: Path) -> None:
+        """Take parts from a file; the shelf half of the window knows how."""
 
     def may_leave(self) -> bool:
         """Whether the present work may be left: saved, or given up knowingly."""
@@ -115,7 +119,10 @@ class FileActions(QMainWindow):
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:
-        """A file dropped on the window is opened."""
+        """A file dropped on the window is opened; a table of parts is taken."""
         paths = [Path(u.toLocalFile()) for u in event.mimeData().urls() if u.isLocalFile()]
+        if paths and paths[0].suffix.lower() in TABLES:
+            self.take_parts_from(paths[0])
+            return
         if paths and self.may_leave():
             self.open_path(paths[0])

@@ -45,7 +45,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(FileActions, ShelfActions):
+class MainWindow(ShelfActions, FileActions):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:
@@ -280,7 +280,7 @@ class MainWindow(FileActions, ShelfActions):
             Found(text, kind, partial(self.reveal, path))
             for text, kind, path in findable(self.session.design)
         ]
-        return commands + fields
+        return commands + fields + self.shelf_findable()
 
     # the rest of the actions ---------------------------------------------------------
 

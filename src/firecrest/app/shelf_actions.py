@@ -1,5 +1,6 @@
 """What the window does with the shelf: new parts, files in and out, undo of its changes."""
 
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtWidgets import QMainWindow
@@ -8,9 +9,11 @@ from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
+from firecrest.app.widgets.find import Found
 from firecrest.core.errors import FirecrestError
 from firecrest.present.taking import report
 from firecrest.shelf.exchange import planned, read_file, take, write_parts
+from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.table import write_table
 
 PARTS = "Parts (*.csv *.tsv *.txt *.json);;All files (*)"
@@ -49,6 +52,18 @@ class ShelfActions(QMainWindow):
             stage.paste(True)
         else:
             stage.new_part("driver", pasting=True)
+
+    def shelf_findable(self) -> list[Found]:
+        """The shelf's parts, for the find field."""
+        return [
+            Found(
+                entry.name, f"on the shelf: {KINDS[entry.kind].word}", partial(self._open, entry.id)
+            )
+            for entry in self.session.shelf.entries().values()
+        ]
+
+    def _open(self, id: str) -> None:
+        self._parts().open_entry(id)
 
     def take_parts(self) -> None:
         """Read a file of parts, show what it would do, and take it when told so."""

@@ -13,7 +13,7 @@ from firecrest.design.sheet import Sheet
 class Claim:
     """What a board's sheet says: power into a load, at a supply and a distortion."""
 
-    power: float = number("Claimed power", "power", 0.001, 10000, "W", digits=0)
+    power: float = number("Claimed power", "power", 0.001, 10000, "W", digits=2)
     load: float = number("Into", "resistance", 0.5, 200, "Ω", digits=1)
     supply: float | None = number("At a supply of", "voltage", 1, 400, "V", default=None)
     thd: float | None = number(

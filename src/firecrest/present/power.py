@@ -1,6 +1,7 @@
 """What Power shows: amplifier truth, where the energy goes, currents against what bears them."""
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -10,6 +11,7 @@ from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.units import figure
+from firecrest.design.power import Amplifier, Cell, WallSupply
 
 PEAK = float(np.sqrt(2.0))
 
@@ -125,9 +127,36 @@ CAUTION_HEARING = (
 )
 
 
+CAUTION_NICKEL = (
+    "Nickel pack: a short circuit burns leads, so fuse it at the pack; charge only with a charger "
+    "for these cells that notices when they are full, never unattended."
+)
+CAUTION_BATTERY = (
+    "A battery of this kind can melt metal and burn: fuse it at its terminal, keep rings and tools "
+    "away, give it air, and charge it only with the right charger. On boats and vehicles follow "
+    "the local rules."
+)
+
+
 def caution(assessment: Assessment) -> str:
     """The caution that goes with the source."""
-    return CAUTION_PACK if assessment.design.power.source.kind == "pack" else CAUTION_MAINS
+    source = assessment.design.power.source
+    if source.kind == "pack":
+        return part_caution(source.cell)
+    return part_caution(source) or CAUTION_MAINS
+
+
+def part_caution(part: Any) -> str:
+    """The caution that goes with a part, at its own sheet; empty for harmless ones."""
+    if isinstance(part, Cell):
+        nickel = part.chemistry == "nickel metal hydride"
+        return CAUTION_NICKEL if nickel else CAUTION_PACK
+    if isinstance(part, WallSupply):
+        own = part.form in ("house battery", "power bank")
+        return CAUTION_BATTERY if own else CAUTION_MAINS
+    if isinstance(part, Amplifier) and part.own_mains:
+        return CAUTION_MAINS
+    return ""
 
 
 def hearing_caution(assessment: Assessment) -> str:

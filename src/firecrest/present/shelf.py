@@ -19,6 +19,7 @@ from firecrest.design.edits.paths import value_at
 from firecrest.design.fields import field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.present.updates import part_paths
+from firecrest.present.words import LIMIT_NAMES
 from firecrest.search.choose import Outcome, rank
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
@@ -342,4 +343,8 @@ def effect(outcome: Outcome, present: Sequence[Promise]) -> str:
             if key == "cost" and b > a
             else (f"−€{change[1:]}" if key == "cost" else f"{sign}{change}{unit}")
         )
-    return ", ".join(said) or "changes no promise"
+    change = ", ".join(said) or "changes no promise"
+    f = outcome.figures
+    if f.frequency is None:
+        return change
+    return f"{change}; {LIMIT_NAMES[f.code].lower()} gives first at {f.frequency:.0f}{THIN_SPACE}Hz"

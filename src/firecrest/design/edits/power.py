@@ -5,8 +5,8 @@ from typing import Literal
 
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
-from firecrest.design.power import Claim, Mains, Pack, Source, WallSupply
+from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.design.power import CellPoint, Claim, Mains, Pack, Source, WallSupply
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
@@ -65,3 +65,25 @@ def remove_claim(design: Design, place: int) -> tuple[str, Design]:
         raise DesignError("An amplifier needs at least one claim.")
     kept = (*claims[:place], *claims[place + 1 :])
     return "Remove claim", replace_at(design, ("power", "amplifier", "claims"), kept)
+
+
+CELL_TABLE = ("power", "source", "cell", "table")
+
+
+def add_cell_point(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more point of the cell's table, in the middle of its widest gap."""
+    table: tuple[CellPoint, ...] = value_at(design, CELL_TABLE)
+    place = max(range(1, len(table)), key=lambda k: table[k].charge - table[k - 1].charge)
+    low, high = table[place - 1], table[place]
+    names = ("charge", "rest_voltage", "resistance")
+    middle = {name: (getattr(low, name) + getattr(high, name)) / 2 for name in names}
+    made = (*table[:place], CellPoint(**middle), *table[place:])
+    return "Add point", replace_at(design, CELL_TABLE, made)
+
+
+def remove_cell_point(design: Design) -> tuple[str, Design]:
+    """(label, design) without the last point but one; DesignError when two are left."""
+    table: tuple[CellPoint, ...] = value_at(design, CELL_TABLE)
+    if len(table) <= 2:
+        raise DesignError("A cell's table needs at least two points.")
+    return "Remove point", replace_at(design, CELL_TABLE, (*table[:-2], table[-1]))

@@ -2,11 +2,12 @@
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import column, columns, grid_of
 from firecrest.app.stages.parts.bands import Band, dispute_band
+from firecrest.app.stages.parts.extras import extras
 from firecrest.app.stages.parts.figures import FigureRow
 from firecrest.app.stages.parts.paste_panel import PastePanel
 from firecrest.app.stages.parts.subject import Subject
@@ -20,6 +21,8 @@ from firecrest.files.curves import MeasuredCurve, read_curve
 from firecrest.present import datasheet, parts, updates
 from firecrest.present.curves import impedance_picture, response_picture
 from firecrest.present.pasting import Offer, taken
+from firecrest.present.power import part_caution
+from firecrest.shelf.store import LONGEST_NOTE
 
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
@@ -138,6 +141,11 @@ class SheetPage(QWidget):
             )
         if self.dispute is not None:
             found.append(dispute_band(self.dispute, self.settle))
+        care = part_caution(self.subject.part)
+        if care:
+            line = label(care, "caution")
+            line.setWordWrap(True)
+            found.append(line)
         return found
 
     def _update(self) -> updates.Update | None:
@@ -186,7 +194,28 @@ class SheetPage(QWidget):
         elif path[-1] in FORMS:
             forms = FORMS[str(path[-1])]
             rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))
+        if self.subject.entry is not None:
+            rows.append(labelled("Note", self._note_field()))
         return rows
+
+    def _note_field(self) -> QLineEdit:
+        """What one wants to remember of the shelf's part."""
+        note = QLineEdit()
+        note.setFixedWidth(166)
+        note.setAccessibleName("Note")
+        note.setMaxLength(LONGEST_NOTE)
+        entry = self.subject.entry
+        note.setText(entry.notes if entry else "")
+        note.setCursorPosition(0)
+        note.setToolTip(note.text())
+        note.editingFinished.connect(lambda: self.keep_note(note.text()))
+        return note
+
+    def keep_note(self, text: str) -> None:
+        """Another note on the shelf's part."""
+        entry = self.subject.entry
+        if entry is not None and text != entry.notes:
+            self.session.shelf.attempt(lambda shelf: shelf.mark(entry.id, notes=text))
 
     def _picture_column(self) -> QWidget:
         """Impedance, and what follows from the figures."""
@@ -198,6 +227,8 @@ class SheetPage(QWidget):
         else:
             self.impedance.setParent(self)
             self.impedance.hide()
+        for extra in extras(self.editing, self.subject.part, self.subject.path):
+            box.addWidget(extra)
         box.addWidget(self._follows)
         box.addStretch(1)
         return holder

@@ -281,7 +281,9 @@ class PartsStage(Stage):
             self.subject = None
             self.pages.setCurrentIndex(0)
             return "shelf"
-        return self.subject, self.view, self.pasting, type(self.subject.part)
+        part = self.subject.part
+        lists = len(getattr(part, "claims", ())), len(getattr(part, "table", ()))
+        return self.subject, self.view, self.pasting, type(part), lists
 
     def build_lower(self) -> QWidget:
         if self.subject is None:

@@ -1,0 +1,103 @@
+"""What only some kinds of part have on their sheet: claims of a board, the table of a cell."""
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from firecrest.app.editing import Editing
+from firecrest.app.stages.base import column, grid_of
+from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
+from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.design.design import Design
+from firecrest.design.edits import power as edits
+from firecrest.design.edits.paths import Path
+from firecrest.design.power import Amplifier, Cell
+from firecrest.present.bindings import at_path
+
+CHEMISTRIES = [(c, c) for c in ("lithium ion", "lithium iron phosphate", "nickel metal hydride")]
+CELL_FIELD, CLAIM_FIELD = 62, 62
+
+
+def extras(editing: Editing, part: object, path: Path) -> list[QWidget]:
+    """Further columns of a part's sheet."""
+    if isinstance(part, Amplifier):
+        return [_claims(editing, part, path)]
+    if isinstance(part, Cell):
+        return [_table(editing, part, path)]
+    return []
+
+
+class ListEdit(NumberEdit):
+    """A number of one item of a list; it rests when its item goes."""
+
+    def __init__(self, editing: Editing, path: Path, width: int) -> None:
+        super().__init__(editing, at_path(editing.design, path))
+        self.setFixedWidth(width)
+        self.setProperty("dense", True)
+        editing.changed.connect(self.refresh)
+
+    def refresh(self) -> None:
+        """Show what is in force."""
+        if self.session.has(self.binding.path):
+            self.show_value()
+
+
+def _fields(editing: Editing, paths: list[Path], width: int) -> list[QWidget]:
+    return [ListEdit(editing, path, width) for path in paths]
+
+
+def _buttons(
+    editing: Editing,
+    word: str,
+    add: Callable[[Design], tuple[str, Design]],
+    remove: Callable[[Design], tuple[str, Design]],
+) -> QWidget:
+    """Add one more, or take the last one away."""
+    holder = QWidget()
+    row = QHBoxLayout(holder)
+    row.setContentsMargins(0, 2, 0, 2)
+    for text, action in ((f"Add {word}", add), ("Remove last", remove)):
+        button = QPushButton(text)
+        button.clicked.connect(
+            lambda _=False, a=action: editing.attempt(lambda: editing.apply(*a(editing.design)))
+        )
+        row.addWidget(button)
+    row.addStretch(1)
+    return holder
+
+
+def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
+    """Power into a load at a supply and a distortion, one row a claim."""
+    heads: list[QWidget] = [label(t, "hint") for t in ("watts", "into", "at", "distortion")]
+    names = ("power", "load", "supply", "thd")
+    rows = [
+        _fields(editing, [(*path, "claims", k, n) for n in names], CLAIM_FIELD)
+        for k in range(len(part.claims))
+    ]
+    last = len(part.claims) - 1
+    return column(
+        "What it claims",
+        "per output",
+        grid_of([heads, *rows]),
+        _buttons(editing, "claim", edits.add_claim, lambda d: edits.remove_claim(d, last)),
+        bound_check(editing, (*path, "bridged"), "Bridge-tied outputs"),
+        bound_check(editing, (*path, "boosted"), "Has its own boost converter"),
+        bound_check(editing, (*path, "own_mains"), "Has its own mains supply"),
+    )
+
+
+def _table(editing: Editing, part: Cell, path: Path) -> QWidget:
+    """Rest voltage and resistance against charge."""
+    heads: list[QWidget] = [label(t, "hint") for t in ("charge", "at rest", "resistance")]
+    names = ("charge", "rest_voltage", "resistance")
+    rows = [
+        _fields(editing, [(*path, "table", k, n) for n in names], CELL_FIELD)
+        for k in range(len(part.table))
+    ]
+    return column(
+        "Voltage and resistance",
+        "",
+        labelled("Chemistry", bound_combo(editing, (*path, "chemistry"), CHEMISTRIES)),
+        grid_of([heads, *rows]),
+        _buttons(editing, "point", edits.add_cell_point, edits.remove_cell_point),
+    )
