@@ -1,5 +1,6 @@
 """Edit, redraw, batch and start-up times: medians and ratios from one run."""
 
+import dataclasses
 import os
 import platform
 import statistics
@@ -18,9 +19,16 @@ import numpy as np
 from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
 from firecrest.assessment.batch import assess_batch
+from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.placing import put
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number
 from firecrest.files.demos import read_demo
+from firecrest.search.choose import Candidate, choose
+from firecrest.shelf.entry import Entry, made_entry
+from firecrest.shelf.query import parse_query, select
+from firecrest.shelf.stock import shipped_entries
+from firecrest.shelf.store import Shelf
 
 FRAME = 1000 / 60
 EMPTY = """
@@ -135,6 +143,79 @@ def batches() -> None:
     )
 
 
+def many_drivers(count: int) -> list[Entry]:
+    """Made-up drivers between the shipped ones."""
+    parts = [
+        e.part
+        for e in shipped_entries()
+        if e.kind == "driver" and e.part.sd is not None and "tweeter" not in e.part.kind
+    ]
+    return [
+        made_entry(
+            "driver",
+            dataclasses.replace(
+                parts[k % len(parts)],
+                name=f"{parts[k % len(parts)].name} {k}",
+                xmax=parts[k % len(parts)].xmax * (0.8 + 0.4 * (k % 97) / 97),
+                price=5.0 + k % 90,
+            ),
+        )
+        for k in range(count)
+    ]
+
+
+def choosing() -> None:
+    """500 candidates as they are, and each at the best of 16 tunings, beside one at a time."""
+    base = read_demo("slipway")
+    found = [Candidate(e.id, e.part) for e in many_drivers(500)]
+    designs = [put(base, c.part) for c in found[:60]]
+    one = milliseconds(lambda k: assess(designs[k % 60]), 120)
+    for name, design in (("radiators", base), ("port", with_kind(base, "port"))):
+        plain = milliseconds(lambda _, d=design: list(choose(d, found)), 3)
+        tuned = milliseconds(lambda _, d=design: list(choose(d, found, retune=True)), 3)
+        print(
+            f"choosing, {name:9}: 500 as they are {plain:6.0f} ms; x 16 tunings (and two finer "
+            f"passes) {tuned:6.0f} ms, 1/{500 * 16 * one / tuned:.0f} of one at a time"
+        )
+
+
+def searching() -> None:
+    """A search typed letter by letter over 5,000 parts: below the window and in it."""
+    shelf = Shelf()
+    shelf.add_all(many_drivers(5000), "bench")
+    text = "hornbeam w13, under €40"
+    entries = list(shelf.entries().values())
+
+    def letter(k: int) -> object:
+        return select(entries, parse_query(text[: 1 + k % len(text)]), kind="driver")
+
+    plain = milliseconds(lambda _: [t for t in entries if "w13" in t.words], 20)
+    below = milliseconds(letter, 3 * len(text))
+    symbols = milliseconds(lambda _: select(entries, parse_query("fs 40 to 60")), 5)
+    reread = milliseconds(lambda _: Shelf(shelf.path).entries(), 5)
+    shelf.close()
+    application = make_application()
+    window = make_window(read_demo("slipway"))
+    window.show()
+    window.show_stage("parts")
+    application.processEvents()
+    panel = window.stage.shelf
+    panel._choose_view("figures")
+    search = panel.bar.search
+
+    def typed(k: int) -> None:
+        search.setText(text[: 1 + k % len(text)])
+        application.processEvents()
+
+    shown = statistics.median(timings(typed, 2 * len(text)))
+    print(
+        f"search over 5,000 parts: a letter {below:5.1f} ms below the window, {shown:5.1f} ms to "
+        f"the drawn table ({shown / FRAME:.1f} frames); {below / plain:.1f} x a plain pass over "
+        f"the words; by a figure that follows {symbols:.0f} ms; reading the shelf {reread:.0f} ms"
+    )
+    window.session.close()
+
+
 def start_up() -> None:
     """Start to a shown window, against an empty program with the same libraries."""
 
@@ -156,4 +237,6 @@ print(
 edits()
 redraw()
 batches()
+choosing()
+searching()
 start_up()

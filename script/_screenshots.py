@@ -3,16 +3,75 @@
 import os
 import sys
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
 os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
+os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
-from firecrest.app.main_window import STAGES
+from firecrest.app.main_window import STAGES, MainWindow
+from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.start import make_application, make_window
 from firecrest.files.demos import read_demo
+from firecrest.present.wiring import with_count
+
+SHEET = """ALDER W13-4  5 1/4 in full range
+Nom. imp.  4 ohm
+Re 3,5 Ω    Le 0,30 mH
+fs 58 Hz    Qms 4.5
+Mmd 12.1 g  Sd 84 cm2
+Vas 0.26 cu.ft
+power 40 W RMS
+magnet ferrite, paper cone
+sens. 88 dB/2.83V/1m"""
+
+
+def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """Choosing, the shelf's figures, a contradicting sheet, a pasted one, and wiring."""
+    stage = window.stage
+    assert isinstance(stage, PartsStage)
+
+    def worked_out() -> None:
+        for _ in range(200):
+            QTest.qWait(30)
+            if not stage.shelf.chooser.running and not stage.shelf._rest.isActive():
+                break
+
+    here = ("box", "groups", 0, "driver")
+    stage.choose(stage.tray.cards[1].card)
+    stage.shelf.bar.retune.setChecked(True)
+    worked_out()
+    stage.shelf.table.selectRow(2)
+    shoot("parts")
+    stage.shelf.table.clearSelection()
+    stage.shelf.bar.retune.setChecked(False)
+    stage.shelf.choose_kind("driver")
+    stage.shelf.bar.search.setText("hornbeam, under €70")
+    stage.shelf.bar.views.button("figures").click()
+    worked_out()
+    shoot("parts-figures")
+    stage.shelf.bar.search.clear()
+    stage.shelf.bar.views.button("results").click()
+    stage.open_entry("hornbeam-w21-8-old-sheet")
+    shoot("parts-sheet")
+    QApplication.clipboard().setText(SHEET)
+    stage.open_path(here)
+    stage.paste(True)
+    QTest.qWait(50)
+    bar = stage._scroll.verticalScrollBar()
+    bar.setValue(bar.maximum())
+    shoot("parts-paste")
+    stage.paste(False)
+    session = window.session
+    session.apply(*with_count(session.design, 0, 2))
+    stage.choose_view("wiring")
+    shoot("parts-wiring")
+    session.undo()
+    stage.close_sheet()
 
 
 def main(folder: Path) -> None:
@@ -33,7 +92,10 @@ def main(folder: Path) -> None:
     window.choose_theme("light")
     for key in STAGES:
         window.show_stage(key)
-        shoot(key)
+        if key == "parts":
+            shoot_parts(window, shoot)
+        else:
+            shoot(key)
     window.show_stage("size")
     row = window.stage.field(("computed", "air_volume"))
     row.edit.setFocus()

@@ -6,10 +6,13 @@ HELP = {
     "a sine with the peak of your programme; it counts from the promised bass note up to about "
     "500 Hz. <b>Must</b> holds the box back, <b>Wish</b> is shown but never does, <b>Open</b> "
     "makes no promise.</p>",
-    "parts": "<p>The parts in use. Fill in what the sheet says, in any unit; what follows from it "
-    "is on the right, with its formula. A figure that is not known stays empty: it is never taken "
-    "as zero. Figures that contradict each other are named with how far they are apart; the "
-    "Thiele-Small figures win.</p>",
+    "parts": "<p>The parts in use over the shelf. Press a card to see what else would do, put into "
+    "this design; arrows try a row, Enter takes it, Alt+Enter opens its sheet. The search reads "
+    "words and ranges: under €40, 4 ohm, Ø 140 to 200, fs under 60 Hz.</p><p>On a sheet fill in "
+    "what you know, in any unit; what follows stands in brackets. A figure that is not known stays "
+    "empty: it is never taken as zero. Figures that contradict each other are named with how far "
+    "they are apart and who is the likely culprit. Press the likely range beside a figure to say "
+    "where it comes from and how good it is.</p>",
     "size": "<p>The <b>ceiling</b> is the loudest clean level at each frequency; its tint and "
     "pattern show the part that gives out first. Outer size, port length and added mass are what "
     "you build; air volume and tuning follow. Typing a volume moves the depth, typing a tuning "

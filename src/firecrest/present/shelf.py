@@ -54,8 +54,26 @@ RESULTS = (
 )
 """What a part would give in the present design."""
 
-_BODY = (Column("mass", "weight", 66, "mass"), Column("price", "price", 56, "price"))
-_END = (Column("have", "have", 44),)
+_BODY = (Column("mass", "weight", 60, "mass"), Column("price", "price", 48, "price"))
+_END = (Column("have", "have", 42),)
+_WIDTHS = {
+    "claim": 120,
+    "chemistry": 150,
+    "form": 110,
+    "kind": 110,
+    "sd": 80,
+    "fs": 76,
+    "nominal": 46,
+    "qts": 52,
+    "pe": 52,
+    "cmp": 82,
+    "continuous_current": 70,
+    "sample_rate": 76,
+    "full_scale": 72,
+    "capacity": 72,
+    "energy": 70,
+}
+"""Widths of figure columns that need more or less than usual, px."""
 _FIGURES: Mapping[str, tuple[tuple[str, str], ...]] = {
     "driver": (("size", "size"), ("nominal", "Znom"), ("fs", "Fs"), ("qts", "Qts"),
                ("vas", "Vas"), ("sd", "Sd"), ("xmax", "Xmax"), ("pe", "Pe")),
@@ -75,8 +93,7 @@ _FIGURES: Mapping[str, tuple[tuple[str, str], ...]] = {
 
 def figure_columns(kind: str) -> tuple[Column, ...]:
     """Columns of a kind's own figures; "" for all kinds together."""
-    own = tuple(Column(key, title, 66 if key != "claim" else 130, key) for key, title in
-                _FIGURES[kind])  # fmt: skip
+    own = (Column(key, title, _WIDTHS.get(key, 60), key) for key, title in _FIGURES[kind])
     return (Column("part", "part", 190), *own, *_BODY, *_END)
 
 

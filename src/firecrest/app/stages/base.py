@@ -206,7 +206,7 @@ def grid_of(rows: Sequence[Sequence[QWidget]]) -> QWidget:
     holder = QWidget()
     grid = QGridLayout(holder)
     grid.setContentsMargins(0, 0, 0, 0)
-    grid.setHorizontalSpacing(12)
+    grid.setHorizontalSpacing(10)
     grid.setVerticalSpacing(4)
     for r, row in enumerate(rows):
         for c, widget in enumerate(row):

@@ -237,11 +237,7 @@ class SheetPage(QWidget):
         facts = datasheet.derived(part)
         found: list[QWidget] = []
         if facts.rows:
-            rows = [
-                [label(symbol, "second"), label(value, "figure"), label(formula, "hint")]
-                for symbol, value, formula in facts.rows
-            ]
-            found.append(column("Follows from these", "", grid_of(rows)))
+            found.append(column("Follows from these", "", grid_of(_pairs(facts.rows))))
         for note in facts.notes:
             line = label(note, "caution")
             line.setWordWrap(True)
@@ -346,3 +342,15 @@ class SheetPage(QWidget):
 
         if self.editing.attempt(edit):
             self._paste(False)
+
+
+def _pairs(rows: Sequence[tuple[str, str, str]]) -> list[list[QWidget]]:
+    """Symbol and value, two a line, each with its formula as tooltip."""
+    cells: list[list[QWidget]] = []
+    for symbol, value, formula in rows:
+        name, shown = label(symbol, "second"), label(value, "figure")
+        for widget in (name, shown):
+            widget.setToolTip(formula)
+        shown.setAccessibleName(f"{symbol} {value}, {formula}")
+        cells.append([name, shown])
+    return [[w for cell in cells[k : k + 2] for w in cell] for k in range(0, len(cells), 2)]
