@@ -253,6 +253,24 @@ def test_two_windows_share_the_shelf(make_window, slipway):
     assert first.session.shelf.store.entry(W13).part.pe == 45
 
 
+def test_the_second_of_two_editors_is_told_and_loses_nothing_of_the_first(make_window, slipway):
+    first, second = make_window(slipway), make_window(slipway)
+    for window in (first, second):
+        window.show_stage("parts")
+        wait(window.stage)
+        window.stage.open_entry(W13)
+        settle()
+    type_in_row(first.stage, "fs", "61 Hz")
+    type_in_row(second.stage, "pe", "45 W")
+    assert "changed in another window" in second.notice.text()
+    kept = first.session.shelf.store.entry(W13).part
+    assert (kept.fs, kept.pe) == (61.0, 40.0)
+    assert second.stage.subject.part.fs == 61.0
+    type_in_row(second.stage, "pe", "45 W")
+    kept = first.session.shelf.store.entry(W13).part
+    assert (kept.fs, kept.pe) == (61.0, 45.0)
+
+
 def test_a_shelf_that_cannot_be_opened_stands_in_for_itself(make_window, slipway, settings):
     folder = settings / "data" / "firecrest"
     folder.mkdir(parents=True)

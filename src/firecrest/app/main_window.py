@@ -352,5 +352,7 @@ class MainWindow(ShelfActions, FileActions):
             event.ignore()
             return
         QSettings().setValue("window/geometry", self.saveGeometry())
+        for stage in self.stages.values():
+            stage.leave()
         self.session.close()
         event.accept()

@@ -7,24 +7,37 @@ from typing import Literal
 
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.fields import MODEL, choice, number, text
+from firecrest.design.fields import MODEL, choice, number
 from firecrest.design.sheet import Sheet
 
 DriverKind = Literal["full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter"]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class DriverPart(Sheet):
+class FramedPart(Sheet):
+    """What drivers and radiators share: a frame in a hole, the air behind, weight and price."""
+
+    size: float | None = number(
+        "Size class", "length", 0.005, 1, "in", default=None, digits=2, help="Nominal diameter."
+    )
+    displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
+    frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
+    cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
+    depth: float | None = number(
+        "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
+    )
+    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
+    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class DriverPart(FramedPart):
     """One driver, as its sheet or a measurement has it; what is missing is derived.
 
     With two coils, the electrical figures hold for them wired as ``stated_for``.
     """
 
-    name: str = text("Name")
     kind: DriverKind = choice("Kind", default="full range")
-    size: float | None = number(
-        "Size class", "length", 0.005, 1, "in", default=None, digits=2, help="Nominal diameter."
-    )
     nominal: float | None = number(
         "Nominal impedance", "resistance", 1, 1000, "Ω", default=None, symbol="Znom", digits=0
     )
@@ -95,24 +108,12 @@ class DriverPart(Sheet):
     pe: float | None = number(
         "Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe", digits=0
     )
-    displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
-    frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
-    cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
-    depth: float | None = number(
-        "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
-    )
-    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
-    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class RadiatorPart(Sheet):
+class RadiatorPart(FramedPart):
     """One passive radiator, without added mass. Resonance and Q may stand for Cmp and Rmp."""
 
-    name: str = text("Name")
-    size: float | None = number(
-        "Size class", "length", 0.005, 1, "in", default=None, digits=2, help="Nominal diameter."
-    )
     sd: float | None = number("Cone area, each", "area", 1e-5, 1, "cm²", default=None, symbol="Sd")
     mmp: float | None = number(
         "Moving mass",
@@ -147,11 +148,3 @@ class RadiatorPart(Sheet):
     xmax: float | None = number(
         "Travel, one way", "length", 1e-4, 0.1, "mm", default=None, symbol="Xmax", digits=1
     )
-    displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
-    frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
-    cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
-    depth: float | None = number(
-        "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
-    )
-    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
-    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)

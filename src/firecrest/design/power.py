@@ -38,10 +38,21 @@ class Efficiency:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class Amplifier(Sheet):
+class BoardPart(Sheet):
+    """What boards share: a brick in the case, weight and price."""
+
+    length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
+    width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
+    height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
+    volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
+    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
+    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Amplifier(BoardPart):
     """An amplifier board."""
 
-    name: str = text("Name")
     form: Literal["board", "plate", "headphone output", "phone output"] = choice(
         "Form", default="board"
     )
@@ -88,19 +99,12 @@ class Amplifier(Sheet):
     cut_off: float | None = number(
         "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
     )
-    length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
-    width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
-    height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
-    volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
-    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
-    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class DspBoard(Sheet):
+class DspBoard(BoardPart):
     """The signal processor that runs the voice."""
 
-    name: str = text("Name")
     full_scale: float = number(
         "Output at full scale",
         "voltage",
@@ -117,12 +121,6 @@ class DspBoard(Sheet):
     filters: int = number("Filters it has", "number", 0, 500, "", default=20, digits=0)
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
-    length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
-    width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
-    height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
-    volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
-    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
-    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -138,7 +136,6 @@ class CellPoint:
 class Cell(Sheet):
     """One cell; its table rises in charge and is flat beyond its ends."""
 
-    name: str = text("Name")
     chemistry: Literal["lithium ion", "lithium iron phosphate", "nickel metal hydride"] = choice(
         "Chemistry", default="lithium ion"
     )

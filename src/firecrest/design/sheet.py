@@ -34,6 +34,7 @@ class ShelfLink:
 class Sheet:
     """Base of all parts."""
 
+    name: str = text("Name")
     origins: Mapping[str, Origin] = choice("Where figures come from", default={})
     tolerances: Mapping[str, float] = choice(
         "Likely range of figures",

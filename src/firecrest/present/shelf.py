@@ -64,7 +64,7 @@ _WIDTHS = {
     "sd": 80,
     "fs": 76,
     "nominal": 46,
-    "qts": 52,
+    "qts": 62,
     "pe": 52,
     "cmp": 82,
     "continuous_current": 70,

@@ -93,6 +93,9 @@ class Stage(QWidget):
         """What undo and redo work on while this stage is shown."""
         return self.session
 
+    def leave(self) -> None:
+        """The window closes."""
+
     # running ------------------------------------------------------------------------
 
     def _changed(self) -> None:

@@ -19,6 +19,8 @@ from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
 from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.stepper import Stepper
+from firecrest.assessment.placing import put
+from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.present import shelf as shown
 from firecrest.present.shelf import Row
@@ -297,10 +299,20 @@ class ShelfPanel(QWidget):
 
     def _try(self, row: Row | None) -> None:
         self._tell()
-        if row is None or row.outcome is None or row.outcome.design is None or row.in_force:
+        design = None if row is None or row.in_force else self._with(row)
+        if design is None:
             self.session.drop_trial()
         else:
-            self.session.try_design(row.outcome.design)
+            self.session.try_design(design)
+
+    def _with(self, row: Row) -> Design | None:
+        """The design with a row's part; None where it cannot be put in."""
+        if row.outcome is not None:
+            return row.outcome.design
+        try:
+            return put(self.session.design, row.entry.part, self.place)
+        except FirecrestError:
+            return None
 
     def take(self, row: Row | None) -> None:
         """Put a part into the design as it is now, as one undo step."""

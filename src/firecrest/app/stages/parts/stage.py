@@ -3,6 +3,7 @@
 from typing import Any
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
@@ -86,6 +87,7 @@ class PartsStage(Stage):
         self.tray.opened.connect(lambda card: self.open_path(card.path))
         self.shelf = ShelfPanel(self.session)
         self.shelf.opened.connect(self.open_entry)
+        self.shelf.kind_changed.connect(self._follow_kind)
         box.addWidget(self.tray)
         box.addWidget(self.shelf, 1)
         return page
@@ -132,6 +134,25 @@ class PartsStage(Stage):
         part = value_at(self.session.design, card.path)
         self.shelf.choose_kind(kind_of_part(part), int(place))
         self.refresh()
+
+    def _follow_kind(self, kind: str) -> None:
+        """The tray's card of the kind that the shelf shows."""
+        design = self.session.design
+        paths = [p for p in updates.part_paths(design) if kind_of_part(value_at(design, p)) == kind]
+        if paths and self._chosen not in paths:
+            self._chosen = paths[0]
+            self.refresh()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        """Esc leaves the sheet."""
+        if event.key() == Qt.Key.Key_Escape and self.subject is not None:
+            self.close_sheet()
+        else:
+            super().keyPressEvent(event)
+
+    def leave(self) -> None:
+        """No thread outlives the window."""
+        self.shelf.chooser.wait()
 
     def open_path(self, path: Any) -> None:
         """The sheet of a part of the design."""
@@ -194,7 +215,9 @@ class PartsStage(Stage):
 
     def _edited(self) -> None:
         assert self.subject is not None
-        self.subject.keep()
+        if not self.subject.keep():
+            self.open_entry(self.subject.entry_id)
+            return
         self._ghost()
         self._renew()
         self.edits_elsewhere.emit()

@@ -8,6 +8,7 @@ from firecrest.assessment.placing import host, path_of
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.files.demos import blank_design
 from firecrest.shelf.entry import Entry
+from firecrest.shelf.kinds import part_text
 
 
 class Subject:
@@ -15,6 +16,7 @@ class Subject:
 
     def __init__(self, session: Session, editing: Editing, path: Path, entry_id: str) -> None:
         self.session, self.editing, self.path, self.entry_id = session, editing, path, entry_id
+        self._seen = self.entry
 
     @property
     def in_design(self) -> bool:
@@ -31,13 +33,25 @@ class Subject:
         """Its entry on the shelf, if it is there."""
         return self.session.shelf.entries().get(self.entry_id)
 
-    def keep(self) -> None:
-        """Write an edited shelf part to the shelf; a refusal is told and the sheet read again."""
-        entry = self.entry
-        if self.in_design or entry is None:
-            return
+    def keep(self) -> bool:
+        """Write an edited shelf part to the shelf; False (and told) when another window was first.
+
+        Marks and notes that changed elsewhere meanwhile stay; only figures can collide.
+        """
+        entry, seen = self.entry, self._seen
+        if entry is None or seen is None:
+            return True
         part = dataclasses.replace(self.part, shelf=None)  # type: ignore[type-var]
-        self.session.shelf.attempt(lambda shelf: shelf.keep_part(entry, part))
+        if part_text(part) == seen.body:
+            return True
+        if entry.revision != seen.revision:
+            self.session.shelf.refused.emit(
+                f"{entry.name} was changed in another window meanwhile. Its figures from there "
+                "are shown; what you typed last was not kept."
+            )
+            return False
+        self._seen = self.session.shelf.attempt(lambda shelf: shelf.keep_part(entry, part))
+        return self._seen is not None
 
 
 def of_design(session: Session, path: Path) -> Subject:
