@@ -38,7 +38,7 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     def worked_out() -> None:
         for _ in range(200):
             QTest.qWait(30)
-            if not stage.shelf.chooser.running and not stage.shelf._rest.isActive():
+            if not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive():
                 break
 
     here = ("box", "groups", 0, "driver")

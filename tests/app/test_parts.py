@@ -24,7 +24,7 @@ def wait(stage):
     """Until everything on show is worked out."""
     for _ in range(200):
         QTest.qWait(20)
-        if not stage.shelf.chooser.running and not stage.shelf._rest.isActive():
+        if not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive():
             break
     settle()
 
@@ -184,12 +184,15 @@ def test_results_follow_the_design(window, stage):
 
 def test_a_long_run_can_be_stopped(window, stage, monkeypatch):
     monkeypatch.setattr("firecrest.app.stages.parts.chooser.AT_ONCE", 2)
-    stage.shelf._outcomes.clear()
-    stage.shelf._for = None
+    monkeypatch.setattr("firecrest.app.stages.parts.shelf_panel.SLOW", 10)
+    stage.shelf.judged.outcomes.clear()
+    stage.shelf.judged._job = None
+    stage.shelf._shown = None
+    stage.shelf.refresh()
     stage.shelf._work_out()
     for _ in range(200):
         QTest.qWait(5)
-        if stage.shelf.chooser.done:
+        if stage.shelf.judged.chooser.done:
             break
     assert stage.shelf.progress.isVisible()
     assert "worked out" in stage.shelf.progress_text.text()

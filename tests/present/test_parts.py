@@ -326,7 +326,11 @@ def test_cells_of_a_row(slipway):
         "in place",
     )
     assert shelf.state_of(good.outcome, "loudness") == "short"
-    assert shelf.trouble(poor.outcome) == "needs Sd of Salvaged radiator, Ø 165"
+    assert shelf.trouble(good) == ""
+    assert shelf.trouble(poor) == (
+        "needs Sd, Mmp, Cmp, Rmp and 1 more: ruler: middle of the surround to middle"
+    )
+    assert shelf.first_to_give(good.outcome) == "radiator travel gives first at 50\u202fHz"
     assert shelf.mini(poor.outcome, slipway) is None
     waiting = shelf.Row(entries[0], False)
     assert shelf.cell(waiting, shelf.RESULTS[3]) == "…"

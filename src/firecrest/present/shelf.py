@@ -18,8 +18,9 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import value_at
 from firecrest.design.fields import field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.present.datasheet import missing
 from firecrest.present.updates import part_paths
-from firecrest.present.words import LIMIT_NAMES
+from firecrest.present.words import LIMIT_NAMES, joined
 from firecrest.search.choose import Outcome, rank
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
@@ -28,6 +29,8 @@ MINI_RANGE = (30.0, 250.0)
 MINI_SPAN = (-14.0, 8.0)
 """Small ceilings reach from 14 dB below the promised level to 8 dB above it."""
 BAD_SHEET = "bad sheet"
+GAPS = 4
+"""Missing figures that a row names."""
 
 
 @dataclass(frozen=True)
@@ -209,9 +212,25 @@ def fit_text(outcome: Outcome) -> str:
     return outcome.fit.reason if not outcome.refusal else "not in this design"
 
 
-def trouble(outcome: Outcome) -> str:
-    """Why there are no results: what is missing, or what stands in the way."""
-    return outcome.refusal or outcome.figures.missing
+def trouble(row: Row) -> str:
+    """Why a row has no results: what is missing and how to get it, or what stands in the way."""
+    outcome = row.outcome
+    if outcome is None or outcome.refusal or not outcome.figures.missing:
+        return outcome.refusal if outcome else ""
+    gaps = missing(row.entry.part)
+    if not gaps or row.entry.name not in outcome.figures.missing:
+        return outcome.figures.missing
+    symbols = [gap.symbol for gap in gaps]
+    more = [f"{len(symbols) - GAPS} more"] if len(symbols) > GAPS else []
+    return f"needs {joined([*symbols[:GAPS], *more])}: {gaps[0].how}"
+
+
+def first_to_give(outcome: Outcome) -> str:
+    """What gives out first where loudness is held, in words; empty when it is not known."""
+    f = outcome.figures
+    if f.frequency is None:
+        return ""
+    return f"{LIMIT_NAMES[f.code].lower()} gives first at {f.frequency:.0f}{THIN_SPACE}Hz"
 
 
 def _result(outcome: Outcome, key: str) -> str:
@@ -361,7 +380,5 @@ def effect(outcome: Outcome, present: Sequence[Promise]) -> str:
             else (f"−€{change[1:]}" if key == "cost" else f"{sign}{change}{unit}")
         )
     change = ", ".join(said) or "changes no promise"
-    f = outcome.figures
-    if f.frequency is None:
-        return change
-    return f"{change}; {LIMIT_NAMES[f.code].lower()} gives first at {f.frequency:.0f}{THIN_SPACE}Hz"
+    first = first_to_give(outcome)
+    return f"{change}; {first}" if first else change

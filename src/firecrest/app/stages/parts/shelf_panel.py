@@ -1,6 +1,7 @@
 """The shelf below the tray: search, filters, and what each part would give in this design."""
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
@@ -14,7 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.session import Session
-from firecrest.app.stages.parts.chooser import Chooser
+from firecrest.app.stages.parts.judged import Job, Judged
 from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
 from firecrest.app.widgets.choices import label
@@ -24,13 +25,15 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.present import shelf as shown
 from firecrest.present.shelf import Row
-from firecrest.search.choose import Candidate, Outcome, take
+from firecrest.search.choose import Candidate, take
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.query import parse_query, select
 from firecrest.shelf.store import MOST_STOCK, Shelf, counts
 
 REST_MS = 150
+SLOW = 100
+"""Candidates from which on progress is shown."""
 
 
 class ShelfPanel(QWidget):
@@ -42,13 +45,12 @@ class ShelfPanel(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session, self.kind, self.place = session, "driver", 0
-        self._outcomes: dict[str, Outcome] = {}
-        self._for: tuple[Design, str, int, bool] | None = None
         self._sort: tuple[int, bool] | None = None
         self._shown: tuple[object, ...] | None = None
-        self.chooser = Chooser(self)
-        self.chooser.some.connect(self._take_some)
-        self.chooser.finished.connect(self._finished)
+        self.judged = Judged(session.shelf, self)
+        self.judged.filled.connect(self._fill)
+        self.judged.progressed.connect(self._progressed)
+        self.judged.finished.connect(self._finished)
         self._rest = QTimer(self, singleShot=True, interval=REST_MS)
         self._rest.timeout.connect(self._work_out)
         box = QVBoxLayout(self)
@@ -188,12 +190,10 @@ class ShelfPanel(QWidget):
         self._shown = state
         numbers = counts([e for e in self.session.shelf.entries().values() if not e.archived])
         self.bar.show_counts(numbers)
-        job = (self.session.design, self.kind, self.place, self.bar.retune.isChecked())
-        if self._for is None or any(a is not b for a, b in zip(job, self._for, strict=True)):
-            self.table.rows_model.faded = True
-            if self.results:
-                self._rest.start()
         self._show()
+        if self.results and self.judged.waiting(self._job()):
+            self.table.rows_model.faded = not self.judged.holds_for(self._job())
+            self._rest.start()
 
     def _state(self) -> tuple[object, ...]:
         """All that decides what is shown."""
@@ -204,7 +204,7 @@ class ShelfPanel(QWidget):
     def _show(self) -> None:
         session, model = self.session, self.table.rows_model
         columns = shown.RESULTS if self.results else shown.figure_columns(self.kind)
-        found = shown.rows(self._selected(), session.design, self._outcomes)
+        found = shown.rows(self._selected(), session.design, self.judged.outcomes)
         found = self._kept(found)
         column = columns[self._sort[0]] if self._sort else None
         if column is None and not self.results:
@@ -253,37 +253,39 @@ class ShelfPanel(QWidget):
         self.have.show_value(row.entry.stock)
         if row.outcome is None:
             self.said.setText(row.entry.name)
-        elif shown.trouble(row.outcome):
-            self.said.setText(f"{row.entry.name}: {shown.trouble(row.outcome)}")
+        elif shown.trouble(row):
+            self.said.setText(f"{row.entry.name}: {shown.trouble(row)}")
         else:
             change = shown.effect(row.outcome, self.session.assessment.promises)
             self.said.setText(f"{row.entry.name}: {change}")
 
     # working out ----------------------------------------------------------------------
 
-    def _work_out(self) -> None:
-        if not self.isVisible() or not self.results:
-            return
-        design, retune = self.session.design, self.bar.retune.isChecked()
-        self._for = (design, self.kind, self.place, retune)
-        entries = [row.entry for row in self.table.rows_model.rows]
-        shownids = {e.id for e in entries}
-        rest = [
-            e for e in self.session.shelf.entries().values()
-            if e.kind == self.kind and e.id not in shownids and not e.archived
-        ]  # fmt: skip
-        candidates = [Candidate(e.id, e.part) for e in (*entries, *rest) if e.kind == self.kind]
-        self._outcomes = {k: v for k, v in self._outcomes.items() if k in shownids}
-        self.chooser.start(design, candidates, self.place, retune)
+    def _job(self) -> Job:
+        """What the table asks for."""
+        retune = self.bar.retune.isChecked()
+        return Job(self.session.design, self.kind, self.place, retune)
 
-    def _take_some(self, outcomes: list[Outcome]) -> None:
-        self._outcomes.update({o.id: o for o in outcomes})
-        slow = self.chooser.total > 4 * len(outcomes)
+    def _work_out(self) -> None:
+        if self.isVisible() and self.results:
+            first = [row.entry for row in self.table.rows_model.rows]
+            self.judged.start(self._job(), first)
+
+    def _fill(self) -> None:
+        """Rows fill from the top while the rest is worked out; they are ordered at the end."""
+        found = self.judged.outcomes
+        rows = self.table.rows_model.rows
+        self.table.rows_model.renew(
+            [replace(r, outcome=found.get(r.entry.id, r.outcome)) for r in rows]
+        )
+
+    def _progressed(self, done: int, total: int) -> None:
+        slow = total > SLOW and done < total
         self.progress.setVisible(slow)
         if slow:
-            self.progress_bar.setRange(0, self.chooser.total)
-            self.progress_bar.setValue(self.chooser.done)
-            self.progress_text.setText(f"{self.chooser.done} of {self.chooser.total} worked out")
+            self.progress_bar.setRange(0, total)
+            self.progress_bar.setValue(done)
+            self.progress_text.setText(f"{done} of {total} worked out")
 
     def _finished(self) -> None:
         self.progress.hide()
@@ -291,8 +293,8 @@ class ShelfPanel(QWidget):
         self._show()
 
     def stop(self) -> None:
-        """Leave the rest of the candidates; those done stay."""
-        self.chooser.stop()
+        """Leave the rest of the candidates until something changes; those done stay."""
+        self.judged.stop()
         self._finished()
 
     # doing -----------------------------------------------------------------------------

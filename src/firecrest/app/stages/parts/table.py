@@ -97,10 +97,12 @@ class ShelfModel(QAbstractTableModel):
         return f"{column.title}: {text}"
 
     def _told(self, row: Row, column: Column) -> str:
-        if row.outcome is not None and shown.trouble(row.outcome):
-            return shown.trouble(row.outcome)
+        if shown.trouble(row):
+            return shown.trouble(row)
         if row.outcome is not None and column.key == "promises":
             return "\n".join(f"{key}: {WORDS[s]}" for key, s in shown.states(row.outcome))
+        if row.outcome is not None and column.key in ("ceiling", "loudness", "bass"):
+            return shown.first_to_give(row.outcome)
         return row.entry.notes
 
 
@@ -181,13 +183,13 @@ class ShelfDelegate(QStyledItemDelegate):
                 paint_mark(
                     p, QRectF(rect.right() - 18 - 14 * k, rect.center().y() - 5, 10, 10), state
                 )
-        elif shown.trouble(outcome):
+        elif shown.trouble(row):
             if column.key == "loudness":
                 p.setPen(colour("ink2"))
                 p.setFont(text_font(11))
                 wide = rect.adjusted(2, 0, 250, 0)
                 p.setClipping(False)
-                self._text(p, wide, shown.trouble(outcome))
+                self._text(p, wide, shown.trouble(row))
         else:
             self._value(p, rect, row, column)
 
