@@ -43,6 +43,7 @@ SYMBOLS = {
 SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
 """Figures that most sheets have: a gap among them is named before what would follow from it."""
 GRAVITY = 9.81
+_KEPT = "_derivation"
 
 
 @dataclass(frozen=True)
@@ -57,10 +58,16 @@ class RadiatorConstants:
     sag: float
 
 
-@stage
 def derivation_of(part: DriverPart) -> Derivation:
-    """What follows from a driver's figures."""
-    return derive({key: getattr(part, key) for key in DRIVER_RANK})
+    """What follows from a driver's figures; worked out once for each part and kept with it.
+
+    Parts never change, so what follows from one belongs to it as long as it lives.
+    """
+    kept: Derivation | None = vars(part).get(_KEPT)
+    if kept is None:
+        kept = derive({key: getattr(part, key) for key in DRIVER_RANK})
+        object.__setattr__(part, _KEPT, kept)
+    return kept
 
 
 @stage

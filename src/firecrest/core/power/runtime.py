@@ -15,7 +15,10 @@ from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Converter, Pack
 
 POINTS = 200
-SCAN = 200
+SCAN, PASSES = 200, 4
+RAMP = np.linspace(0.0, 1.0, SCAN + 1)
+RAMP.flags.writeable = False
+EMPTY = -1
 
 
 @dataclass(frozen=True)
@@ -143,27 +146,24 @@ def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, list[str]]:
     """Highest charge (D, 1) at which a cut-off opens, to 1e-9, and its name; 0, "empty" if none."""
     count = len(loud.power)
     high, low = np.ones((count, 1)), np.zeros((count, 1))
-    names = ["empty"] * count
+    which = np.zeros(count, dtype=np.int64)
     done = np.zeros((count, 1), dtype=bool)
-    ramp = np.linspace(0.0, 1.0, SCAN + 1)
-    for _ in range(4):
-        charge = high + (low - high) * ramp
-        opened = {k: v < 0 for k, v in _cut_offs(pack, charge, loud, player).items()}
-        places = np.array([np.where(o.any(-1), o.argmax(-1), SCAN + 1) for o in opened.values()])
+    keys: list[str] = []
+    for _ in range(PASSES):
+        opened = _cut_offs(pack, high + (low - high) * RAMP, loud, player)
+        keys = list(opened)
+        negative = np.stack([value < 0 for value in opened.values()])
+        places = np.where(negative.any(-1), negative.argmax(-1), SCAN + 1)
         place = places.min(axis=0)[:, None]
-        by = [list(opened)[k] for k in places.argmin(axis=0)]
         never, at_once = place > SCAN, place == 0
-        names = [
-            n if d else ("empty" if e else b)
-            for n, d, e, b in zip(names, done[:, 0], never[:, 0], by, strict=True)
-        ]
-        above = np.take_along_axis(charge, np.clip(place - 1, 0, SCAN), axis=-1)
-        below = np.take_along_axis(charge, np.clip(place, 0, SCAN), axis=-1)
-        stop = np.where(never, 0.0, below)
+        found = np.where(never[:, 0], EMPTY, places.argmin(axis=0))
+        which = np.where(done[:, 0], which, found)
+        above = high + (low - high) * ((place - 1) / SCAN)
+        stop = np.where(never, 0.0, high + (low - high) * (place / SCAN))
         high = np.where(done, high, np.where(never | at_once, stop, above))
         low = np.where(done, low, stop)
         done = done | never | at_once
-    return low, names
+    return low, [keys[k] if k != EMPTY else "empty" for k in which.tolist()]
 
 
 def _shares(
