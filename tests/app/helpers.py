@@ -2,7 +2,10 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+
+from firecrest.app.stages.parts.bands import Band
+from firecrest.app.stages.parts.sheet_page import SheetPage
 
 
 def settle():
@@ -48,3 +51,77 @@ def menu(window, action):
     """Choose a command of the menus by its id."""
     window.actions_by_id[action].trigger()
     settle()
+
+
+# the Parts stage ------------------------------------------------------------------
+
+W13 = "alder-w13-4"
+DRIVER = ("box", "groups", 0, "driver")
+
+
+def wait(stage):
+    """Until everything on show is worked out."""
+    for _ in range(200):
+        QTest.qWait(20)
+        if not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive():
+            break
+    settle()
+
+
+def names(stage):
+    """Names of the rows on show."""
+    return [r.entry.name for r in stage.shelf.table.rows_model.rows]
+
+
+def pick(stage, id):
+    """Try the row of a part; the row."""
+    rows = stage.shelf.table.rows_model.rows
+    stage.shelf.table.selectRow([r.entry.id for r in rows].index(id))
+    settle()
+    return stage.shelf.table.current
+
+
+def page(stage, kind=SheetPage):
+    """The sheet on show."""
+    found = stage._scroll.widget()
+    assert isinstance(found, kind)
+    return found
+
+
+def row_of(stage, name):
+    """The row of a figure on the sheet."""
+    return next(r for r in page(stage).rows if r.name == name)
+
+
+def bands(stage):
+    """Bands on show at the top of the sheet."""
+    return [b for b in page(stage).findChildren(Band) if b.isVisible()]
+
+
+def press_menu(stage, text):
+    """Choose from the row's menu."""
+    stage.shelf._fill_more()
+    next(a for a in stage.shelf.more_menu.actions() if a.text() == text).trigger()
+    settle()
+
+
+def type_in_row(stage, name, text):
+    """Type over a figure of the sheet."""
+    edit = row_of(stage, name).row.edit
+    edit.setFocus()
+    edit.selectAll()
+    QTest.keyClicks(edit, text)
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    settle()
+    return edit
+
+
+def text_of(widget):
+    """All texts on show in a widget."""
+    return " ".join(label.text() for label in widget.findChildren(QLabel) if label.isVisible())
+
+
+def button(stage, text):
+    """Press the button with a text."""
+    found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+    click(found[0])

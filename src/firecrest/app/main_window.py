@@ -17,7 +17,6 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS, MENUS, Action
-from firecrest.app.file_actions import FileActions
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.shelf_actions import ShelfActions
@@ -45,7 +44,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(ShelfActions, FileActions):
+class MainWindow(ShelfActions):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:
@@ -71,7 +70,7 @@ class MainWindow(ShelfActions, FileActions):
         self.rail = Rail(self.session)
         self.side = SidePanel(self.session)
         self.chain = Chain(self.session)
-        self.stages: dict[str, Stage] = {}
+        self.stages = {}
         self.stack = QStackedWidget()
         middle = QHBoxLayout()
         middle.setSpacing(0)

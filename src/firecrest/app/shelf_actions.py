@@ -3,10 +3,7 @@
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtWidgets import QMainWindow
-
-from firecrest.app.messages import Messages
-from firecrest.app.session import Session
+from firecrest.app.file_actions import FileActions
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.widgets.find import Found
@@ -20,24 +17,18 @@ PARTS = "Parts (*.csv *.tsv *.txt *.json);;All files (*)"
 SAVED = {"csv": "Table (*.csv)", "json": "Parts (*.json)"}
 
 
-class ShelfActions(QMainWindow):
+class ShelfActions(FileActions):
     """The shelf half of the main window."""
 
-    session: Session
-    messages: Messages
+    stages: dict[str, Stage]
 
     def show_stage(self, key: str) -> None:
         """Show a stage; the window knows how."""
 
-    @property
-    def stage(self) -> Stage:
-        """The stage on show; the window knows which."""
-        raise NotImplementedError
-
     def _parts(self) -> PartsStage:
         """The Parts stage, brought to front."""
         self.show_stage("parts")
-        stage = self.stage
+        stage = self.stages["parts"]
         assert isinstance(stage, PartsStage)
         return stage
 

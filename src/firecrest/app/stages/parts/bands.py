@@ -1,6 +1,7 @@
 """Bands that stand first on a sheet: contradictions with their ways out, news on the shelf."""
 
 from collections.abc import Callable, Sequence
+from functools import partial
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout
 
@@ -37,7 +38,7 @@ class Band(QFrame):
         for title, effect, action in buttons:
             button = QPushButton(f"{title}\n{effect}" if effect else title)
             button.setProperty("role", "way")
-            button.clicked.connect(action)
+            button.clicked.connect(lambda _=False, act=action: act())
             row.addWidget(button, 1)
             self.buttons.append(button)
         box.addLayout(row)
@@ -46,7 +47,6 @@ class Band(QFrame):
 def dispute_band(dispute: Dispute, keep: Callable[[int], None]) -> Band:
     """The contradiction of a sheet; ``keep`` gets the number of the way chosen."""
     ways = [
-        (choice.label, choice.effect, lambda k=k: keep(k))
-        for k, choice in enumerate(dispute.choices)
+        (choice.label, choice.effect, partial(keep, k)) for k, choice in enumerate(dispute.choices)
     ]
     return Band(dispute.sentence, dispute.culprit, ways)

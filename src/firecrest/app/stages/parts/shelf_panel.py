@@ -172,6 +172,12 @@ class ShelfPanel(QWidget):
             ]  # fmt: skip
         return rows
 
+    @property
+    def retune_possible(self) -> bool:
+        """Whether there is anything to be tuned: a port or radiators, or radiators to come."""
+        box = self.session.design.box
+        return bool(box.radiators or box.ports) or self.kind == "radiator"
+
     # showing ----------------------------------------------------------------------
 
     @property
@@ -224,7 +230,7 @@ class ShelfPanel(QWidget):
                 self.table.set_widths()
             self._reselect(held)
             self.table.blockSignals(False)
-        self.bar.retune.setEnabled(bool(session.design.box.radiators or session.design.box.ports))
+        self.bar.retune.setEnabled(self.retune_possible)
         self._tell()
 
     def _reselect(self, id: str) -> None:
