@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from firecrest.app.editing import Editing
-from firecrest.app.stages.base import column, grid_of
+from firecrest.app.stages.base import column, grid_of, numbers
 from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.design.design import Design
@@ -80,6 +80,7 @@ def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
         "per output",
         grid_of([heads, *rows]),
         _buttons(editing, "claim", edits.add_claim, lambda d: edits.remove_claim(d, last)),
+        *numbers(editing, (*path, "efficiency", "value")),
         bound_check(editing, (*path, "bridged"), "Bridge-tied outputs"),
         bound_check(editing, (*path, "boosted"), "Has its own boost converter"),
         bound_check(editing, (*path, "own_mains"), "Has its own mains supply"),

@@ -13,7 +13,7 @@ from firecrest.present.bindings import ORIGIN_WORDS, at_path
 from firecrest.present.datasheet import back_edit, range_text, set_aside_text
 from firecrest.present.parts import short_label
 
-FIELD, RANGE = 88, 36
+FIELD, RANGE = 90, 35
 RANGES = (1, 2, 5, 10, 20, 40)
 
 
