@@ -1,5 +1,7 @@
 """Data sheets in the window: entering, settling, pasting, copies in designs, wiring."""
 
+import dataclasses
+
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
@@ -314,3 +316,37 @@ def test_shelf_parts_are_found_from_everywhere_and_tables_dropped(window, stage,
         )
     )
     assert "Alder Dropped" in {e.name for e in window.session.shelf.entries().values()}
+
+
+def test_a_part_that_has_no_place_here_shows_no_ghost_of_another_design(window, stage):
+    window.session.edit(("name",), "Untitled")
+    stage.open_entry("sedge-1x100")
+    settle()
+    assert stage.subject.editing.design.name == "Untitled"
+    assert window.session.trial is None
+    type_in_row(stage, "gain", "27")
+    assert window.session.trial is None
+    assert window.session.shelf.store.entry("sedge-1x100").part.gain == 27
+
+
+def test_the_sheet_of_a_shelf_part_follows_the_design(window, stage):
+    stage.open_entry("alder-w13-8")
+    settle()
+    window.session.edit_number(("box", "case", "depth"), 0.185)
+    settle()
+    assert stage.subject.editing.design.box.case.depth == 0.185
+    assert window.session.trial.design.box.case.depth == 0.185
+    assert stage.part_name.text() == "Alder W13-8"
+
+
+def test_news_from_another_window_reach_an_open_sheet(window, stage):
+    stage.open_path(DRIVER)
+    settle()
+    assert bands(stage) == []
+    other = Shelf(window.session.shelf.store.path)
+    entry = other.entry(W13)
+    other.keep_part(entry, dataclasses.replace(entry.part, fs=62.0, shelf=None))
+    other.close()
+    window.session.shelf.look()
+    settle()
+    assert "Fs 58.0\u202fHz → 62.0\u202fHz" in bands(stage)[0].accessibleName()

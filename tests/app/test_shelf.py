@@ -299,3 +299,23 @@ def test_a_measured_curve_is_attached(window, stage, tmp_path):
     stage.attach("response")
     assert page(stage).response.content.message == ""
     assert len(window.session.shelf.store.curves(W13)) == 2
+
+
+def test_marking_leaves_the_table_of_figures_where_it_is(stage):
+    click(stage.shelf.bar.views.button("figures"))
+    wait(stage)
+    pick(stage, "hornbeam-w30-8")
+    bar = stage.shelf.table.verticalScrollBar()
+    place = bar.value()
+    assert place > 0
+    stage.shelf.table.setColumnWidth(1, 99)
+    click(stage.shelf.have.more)
+    wait(stage)
+    assert (bar.value(), stage.shelf.table.columnWidth(1)) == (place, 99)
+    assert stage.shelf.table.current.entry.stock == 1
+
+
+def test_a_row_tried_before_new_results_is_tried_in_the_present_design(window, stage):
+    window.session.edit_number(("box", "case", "depth"), 0.18)
+    pick(stage, "alder-w13-8")
+    assert window.session.trial.design.box.case.depth == 0.18

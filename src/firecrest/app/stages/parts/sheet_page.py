@@ -1,6 +1,7 @@
 """One part's sheet: contradictions first, figures, what follows, what is missing, its curves."""
 
-from collections.abc import Callable, Sequence
+import contextlib
+from collections.abc import Callable, Iterator, Sequence
 
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
@@ -22,7 +23,7 @@ from firecrest.present import datasheet, parts, updates
 from firecrest.present.curves import impedance_picture, response_picture
 from firecrest.present.pasting import Offer, taken
 from firecrest.present.power import part_caution
-from firecrest.shelf.store import LONGEST_NOTE
+from firecrest.shelf.store import LONGEST_NOTE, Curve
 
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
@@ -78,8 +79,8 @@ class SheetPage(QWidget):
         self.response = self._chart("Measured response", 150)
         self.rows: list[FigureRow] = []
         self._bands, self._follows, self._gaps = Filled(), Filled(), Filled()
-        self._part: object = None
-        self._curves: object = None
+        self._facts: tuple[object, ...] = ()
+        self._measured: dict[str, MeasuredCurve] = {}
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 2, 8, 4)
         box.setSpacing(8)
@@ -100,8 +101,10 @@ class SheetPage(QWidget):
         part = self.subject.part
         entry = self.subject.entry
         curves = self.session.shelf.ask(lambda shelf: shelf.curves(entry.id)) if entry else []
-        if part is not self._part or curves != self._curves:
-            self._part, self._curves = part, curves
+        facts = (part, entry.revision if entry else 0, curves)
+        if not self._facts or part is not self._facts[0] or facts[1:] != self._facts[1:]:
+            self._facts = facts
+            self._measured = dict(_read(curves or []))
             self._refresh_part(part)
         if isinstance(part, DriverPart):
             trial = self.editing.trial
@@ -109,7 +112,8 @@ class SheetPage(QWidget):
             if trial is not None:
                 tried = value_at(trial.design, self.subject.path)
                 ghost = impedance_picture(tried, None) if isinstance(tried, DriverPart) else None
-            self.impedance.show_plot(impedance_picture(part, self.measured("impedance")), ghost)
+            measured = self._measured.get("impedance")
+            self.impedance.show_plot(impedance_picture(part, measured), ghost)
 
     def _refresh_part(self, part: object) -> None:
         self.dispute = datasheet.dispute(self.editing.assessment, self.subject.path)
@@ -121,7 +125,7 @@ class SheetPage(QWidget):
         if isinstance(part, DriverPart | RadiatorPart):
             self._gaps.fill([self._missing()])
         if isinstance(part, DriverPart):
-            self.response.show_plot(response_picture(self.measured("response")))
+            self.response.show_plot(response_picture(self._measured.get("response")))
 
     # first what needs a decision ------------------------------------------------
 
@@ -263,18 +267,6 @@ class SheetPage(QWidget):
         box.addStretch(1)
         return holder
 
-    def measured(self, kind: str) -> MeasuredCurve | None:
-        """A curve attached to the part on the shelf."""
-        entry = self.subject.entry
-        curves = self.session.shelf.ask(lambda shelf: shelf.curves(entry.id)) if entry else []
-        for curve in curves or []:
-            if curve.kind == kind:
-                try:
-                    return read_curve(curve.text, curve.name)
-                except FirecrestError:
-                    return None
-        return None
-
     # below ---------------------------------------------------------------------------
 
     def _lower(self, pasting: bool) -> QWidget:
@@ -354,3 +346,10 @@ def _pairs(rows: Sequence[tuple[str, str, str]]) -> list[list[QWidget]]:
         shown.setAccessibleName(f"{symbol} {value}, {formula}")
         cells.append([name, shown])
     return [[w for cell in cells[k : k + 2] for w in cell] for k in range(0, len(cells), 2)]
+
+
+def _read(curves: Sequence[Curve]) -> Iterator[tuple[str, MeasuredCurve]]:
+    """(what of, curve) of attached curves that can still be read."""
+    for curve in curves:
+        with contextlib.suppress(FirecrestError):
+            yield curve.kind, read_curve(curve.text, curve.name)

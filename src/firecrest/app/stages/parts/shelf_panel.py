@@ -217,16 +217,15 @@ class ShelfPanel(QWidget):
             column = columns[0]
         found = shown.ordered(found, column, backwards=bool(self._sort and self._sort[1]))
         held = self.table.current.entry.id if self.table.current else ""
-        fresh = columns is not model.columns or model.design is None
+        other_columns = columns != model.columns or model.design is None
         same = [r.entry.id for r in found] == [r.entry.id for r in model.rows]
-        if same and not fresh and columns == model.columns:
+        if same and not other_columns:
             model.design = session.design
             model.renew(found)
         else:
             self.table.blockSignals(True)
-            widths = columns != model.columns or fresh
             model.show_rows(found, columns, session.design)
-            if widths:
+            if other_columns:
                 self.table.set_widths()
             self._reselect(held)
             self.table.blockSignals(False)
@@ -314,8 +313,8 @@ class ShelfPanel(QWidget):
             self.session.try_design(design)
 
     def _with(self, row: Row) -> Design | None:
-        """The design with a row's part; None where it cannot be put in."""
-        if row.outcome is not None:
+        """The present design with a row's part; None where it cannot be put in."""
+        if row.outcome is not None and self.judged.holds_for(self._job()):
             return row.outcome.design
         try:
             return put(self.session.design, row.entry.part, self.place)

@@ -224,12 +224,10 @@ class PartsStage(Stage):
 
     def _ghost(self) -> None:
         """Show in the strip what the part of the sheet would do."""
-        if self.subject is None:
+        if self.subject is None or not self.subject.present:
             return
         editing = self.subject.editing
-        tried = editing.trial.design if editing.trial else editing.design
-        if tried.name == self.session.design.name:
-            self.session.try_design(tried)
+        self.session.try_design(editing.trial.design if editing.trial else editing.design)
 
     def _put_on_shelf(self) -> None:
         """The design's part as a shelf part: a new one, or its figures onto the one there is."""
@@ -327,6 +325,9 @@ class PartsStage(Stage):
             news = updates.updates(self.session.design, self.session.shelf.entries())
             self.tray.show_parts(assessment, self._chosen, {u.path for u in news})
             self.shelf.refresh()
+            return
+        if self.subject.outdated:
+            self.open_entry(self.subject.entry_id)
             return
         page = self._scroll.widget()
         if isinstance(page, WiringPage | SheetPage):

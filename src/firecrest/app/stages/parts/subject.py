@@ -4,7 +4,8 @@ import dataclasses
 
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
-from firecrest.assessment.placing import host, path_of
+from firecrest.assessment.placing import host, path_of, put
+from firecrest.core.errors import DesignError
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.files.demos import blank_design
 from firecrest.shelf.entry import Entry
@@ -14,9 +15,29 @@ from firecrest.shelf.kinds import part_text
 class Subject:
     """A part under one's eyes: where it stands, what edits it, and its place on the shelf."""
 
-    def __init__(self, session: Session, editing: Editing, path: Path, entry_id: str) -> None:
+    def __init__(
+        self,
+        session: Session,
+        editing: Editing,
+        path: Path,
+        entry_id: str,
+        *,
+        in_present: bool = True,
+    ) -> None:
         self.session, self.editing, self.path, self.entry_id = session, editing, path, entry_id
+        self._in_present = in_present
+        self._host = session.design
         self._seen = self.entry
+
+    @property
+    def present(self) -> bool:
+        """Whether the part is tried in the window's design as it is now."""
+        return self._in_present and self._host is self.session.design
+
+    @property
+    def outdated(self) -> bool:
+        """Whether the window's design has changed since a shelf part was put into it."""
+        return not self.in_design and self._in_present and self._host is not self.session.design
 
     @property
     def in_design(self) -> bool:
@@ -62,5 +83,9 @@ def of_design(session: Session, path: Path) -> Subject:
 
 def of_shelf(session: Session, entry: Entry) -> Subject:
     """A shelf part, in the present design where it can be, else in a blank one."""
-    design = host([session.design, blank_design()], entry.part)
-    return Subject(session, Editing(design), path_of(design, entry.part), entry.id)
+    try:
+        design, in_present = put(session.design, entry.part), True
+    except DesignError:
+        design, in_present = host([blank_design()], entry.part), False
+    path = path_of(design, entry.part)
+    return Subject(session, Editing(design), path, entry.id, in_present=in_present)
