@@ -8,17 +8,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firecrest.core.acoustics.driver import DriverConstants, derive
-from firecrest.core.acoustics.network import (
+from firecrest.core.acoustics.elements import (
     OUTSIDE,
     Chamber,
     DriverGroup,
     Network,
+    Pipe,
     Port,
     Radiator,
-    output_current,
-    output_impedance,
-    solve,
 )
+from firecrest.core.acoustics.network import output_current, output_impedance, solve
+from firecrest.core.acoustics.ports import pipe_of
+from firecrest.core.air import DATA_SHEET_AIR
 
 F = np.geomspace(10, 1000, 121)
 W = 2 * np.pi * F
@@ -61,7 +62,17 @@ SHARED = Network(
     radiators=(replace(RADIATOR, chamber=2),),
     channels=2,
 )
+LINE = replace(VENTED, ports=(replace(PORT, pipe=Pipe(0.8, 4e-9, 0.002)),))
+BETWEEN = Chamber(3e-9)
+PAIR = Network(
+    (air(12), BETWEEN),
+    (DriverGroup(driver(), 0, 1, share=0.5), DriverGroup(driver(), 1, share=0.5)),
+    ports=(PORT,),
+    series_pairs=((0, 1),),
+)
 ALL = {
+    "pipe": LINE,
+    "pair in series": PAIR,
     "sealed": SEALED,
     "vented": VENTED,
     "radiator": PASSIVE,
@@ -84,8 +95,10 @@ def test_electrical_input_is_the_sum_of_all_dissipation(name):
         for c, p in zip(network.chambers, s.pressure, strict=True):
             air_flow = p[k] * (c.admittance(W) - c.leak)
             lost += c.leak * abs(p[k]) ** 2 + c.absorption * abs(air_flow) ** 2
-        for port, u in zip(network.ports, s.port_flow, strict=True):
-            lost += port.count * port.resistance * abs(u[k]) ** 2
+        for port, into, out in zip(network.ports, s.port_intake, s.port_flow, strict=True):
+            far = 0 if port.opens_to == OUTSIDE else s.pressure[port.opens_to][k]
+            near = s.pressure[port.chamber][k]
+            lost += port.count * np.real(near * np.conj(into[k]) - far * np.conj(out[k]))
         for r, u in zip(network.radiators, s.radiator_flow, strict=True):
             lost += r.count * r.resistance * abs(u[k] / r.area) ** 2
         np.testing.assert_allclose(lost, power_in, rtol=1e-9)
@@ -231,3 +244,56 @@ def test_every_valid_box_has_a_finite_answer(litres, leak, absorption, mass, los
     s = solve(network, F)
     for value in (s.radiated, s.current[0], s.velocity[0], s.pressure[0], s.port_flow[0]):
         assert np.all(np.isfinite(value))
+
+
+def test_a_short_pipe_is_a_lump_and_a_long_one_resonates():
+    """Open pipe between two pressures: half waves fit at c/(2 L), there it passes everything."""
+    length, area = 0.3, 0.002
+    pipe = pipe_of(length, 0.0, area, 0.025, DATA_SHEET_AIR)
+    port = Port(DATA_SHEET_AIR.density * length / area, area, 0, pipe=pipe)
+    smooth, lump = replace(port, pipe=replace(pipe, damping=0.0)), replace(port, pipe=None)
+    low = 2 * np.pi * np.array([5.0, 20.0])
+    for a, b in zip(smooth.admittances(low), lump.admittances(low), strict=True):
+        np.testing.assert_allclose(a, b, rtol=0.005, atol=1e-12)
+    f = np.linspace(400, 700, 3001)
+    _, through = port.admittances(2 * np.pi * f)
+    assert f[np.argmax(np.abs(through))] == pytest.approx(343.2 / (2 * length), rel=0.01)
+
+
+def test_an_isobaric_pair_in_half_the_air_is_one_driver():
+    """Vas/2: two cones that move as one, in half the air and at half the voltage in series."""
+    single = Network((air(12, 2e-6, 0.0),), (DriverGroup(driver(), 0),))
+    pair = Network(
+        (air(6, 1e-6, 0.0), Chamber(0.0)), (DriverGroup(driver(), 0, 1), DriverGroup(driver(), 1))
+    )
+    one, two = solve(single, F), solve(pair, F)
+    np.testing.assert_allclose(two.velocity[0], two.velocity[1], rtol=1e-6)
+    twice = replace(single, chambers=(air(12, 2e-6, 0.0),))
+    np.testing.assert_allclose(two.radiated, solve(twice, F).radiated, rtol=1e-6)
+    series = replace(
+        pair, drivers=tuple(replace(d, share=0.5) for d in pair.drivers), series_pairs=((0, 1),)
+    )
+    np.testing.assert_allclose(2 * solve(series, F).radiated, one.radiated, rtol=1e-6)
+    ratio = output_impedance(series, solve(series, F), 0) / output_impedance(pair, two, 0)
+    np.testing.assert_allclose(ratio, 4.0, rtol=1e-6)
+
+
+def test_a_pair_in_series_matches_its_circuit_written_out():
+    """Unknowns va, vb, i and both pressures, solved as one system without any reduction."""
+    s, g = solve(PAIR, F), PAIR.drivers[0].constants
+    for k, w in enumerate(W):
+        one = np.array([w])
+        ze, zm = g.coil_impedance(one)[0], g.mechanical_impedance(one)[0]
+        rear = PAIR.chambers[0].admittance(one)[0] + PORT.admittances(one)[0][0]
+        between = BETWEEN.admittance(one)[0]
+        rows = [
+            [g.bl, g.bl, 2 * ze, 0, 0],
+            [zm, 0, -g.bl, -g.s_d, g.s_d],
+            [0, zm, -g.bl, 0, -g.s_d],
+            [g.s_d, 0, 0, rear, 0],
+            [-g.s_d, g.s_d, 0, 0, between],
+        ]
+        va, vb, i, p, q = np.linalg.solve(np.array(rows), [1, 0, 0, 0, 0])
+        found = [s.velocity[0], s.velocity[1], s.current[0], s.pressure[0], s.pressure[1]]
+        np.testing.assert_allclose([x[0, k] for x in found], [va, vb, i, p, q], rtol=1e-9)
+        np.testing.assert_allclose(s.current[1][0, k], i, rtol=1e-9)

@@ -103,10 +103,13 @@ def case_design(name: str) -> Design:
     chambers = [_chamber("rear", rear)] + ([_chamber("front", front)] if front else [])
     ports = [p for n, b in (("rear", rear), ("front", front)) if b for p in _port(n, b, case)]
     radiators = [_radiators(rear["prs"])] if rear["prs"] else []
+    pair = case["array"]["mounting"] == "isobaric_rigid"
+    count = count // 2 if pair else count
     group = DriverGroup(
         driver=driver_part(case["driver"]),
         chamber="rear",
         front="front" if front else "outside",
+        pair="clamshell" if pair else "alone",
         in_series=count if wiring == "series" else 1,
         in_parallel=count if wiring == "parallel" else 1,
     )

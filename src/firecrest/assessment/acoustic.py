@@ -1,7 +1,7 @@
 """The acoustic and electrical stages of an assessment: solution, transfers, limits, ceiling."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -17,12 +17,13 @@ from firecrest.assessment.lowering import (
     port_speed_limit,
     programme_of,
     radiator_travel,
+    surroundings_of,
 )
 from firecrest.assessment.memo import stage
-from firecrest.core.acoustics.network import Solution, output_current, solve
-from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure
+from firecrest.core.acoustics.network import Solution, SoundSource, output_current, solve, sources
+from firecrest.core.acoustics.radiation import Surroundings, from_place, heard
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Ratings, Transfers, all_limits
@@ -74,6 +75,45 @@ def voice_rows(channel: Channel, rate: float, frequency: Real) -> Complex:
     return chain_responses(channel.gain, channel.inverted, blocks, frequency, rate)
 
 
+def around_of(design: Design) -> Surroundings:
+    """What stands around a design's box; its front is as wide as its shorter side."""
+    case = design.box.case
+    width = min(case.length, case.height)
+    return surroundings_of(design.brief.listening, width, air_of(design.brief.conditions))
+
+
+def placed_sources(
+    model: BoxModel, solution: Solution, distance: Number, air: Air
+) -> list[SoundSource]:
+    """Everything that radiates, each with what its place does to its share of the sum."""
+    found = sources(model.network, solution.velocity, solution.port_flow, solution.radiator_flow)
+    if model.places is None:
+        return found
+    return [
+        replace(
+            s,
+            flow=s.flow
+            * from_place(solution.frequency, getattr(model.places, s.kind)[s.index], distance, air),
+        )
+        for s in found
+    ]
+
+
+def whole_flow(
+    model: BoxModel, solution: Solution, distance: Number, air: Air, *, leaks: bool | None = None
+) -> Complex:
+    """Flow that the listener hears, per volt of each channel, (channels, ..., F).
+
+    Leaks count unless no cone faces outside, or as ``leaks`` says.
+    """
+    flow = solution.radiated
+    if model.places is not None:
+        placed = placed_sources(model, solution, distance, air)
+        flow = np.sum(np.broadcast_arrays(flow * 0, *(s.flow for s in placed)), axis=0)
+    counted = model.network.leaks_count if leaks is None else leaks
+    return flow + solution.leaked if counted else flow
+
+
 def _mixed(values: Sequence[Complex], voices: Sequence[Complex]) -> list[Complex]:
     """Answers to all channels played together: sum over channels of voice times answer."""
     return [sum(h * v for h, v in zip(voices, value, strict=True)) for value in values]
@@ -84,24 +124,24 @@ def transfers_from(
     solution: Solution,
     rows: Sequence[Complex],
     outputs: Sequence[int],
-    distance: float,
-    solid_angle: float,
+    around: Surroundings,
     air: Air,
 ) -> Transfers:
     """Transfers per unit input of a solved network played through chains with ``rows``."""
     network, frequency = model.network, solution.frequency
     voices = [row[..., -1, :] for row in rows]
     jw = 2j * np.pi * frequency
-    flow = solution.radiated + solution.leaked if network.leaks_count else solution.radiated
-    (flow_mixed,) = _mixed([flow], voices)
+    (flow_mixed,) = _mixed([whole_flow(model, solution, around.distance, air)], voices)
     current = _mixed(solution.current, voices)
     velocity = _mixed(solution.velocity, voices)
     moved = [
         f / (jw * r.area)
         for f, r in zip(_mixed(solution.radiator_flow, voices), network.radiators, strict=True)
     ]
+    out, into = _mixed(solution.port_flow, voices), _mixed(solution.port_intake, voices)
     speed = [
-        f / p.area for f, p in zip(_mixed(solution.port_flow, voices), network.ports, strict=True)
+        (f if p.pipe is None else np.maximum(np.abs(f), np.abs(g))) / p.area
+        for f, g, p in zip(out, into, network.ports, strict=True)
     ]
     played = tuple(
         Output(voice, output_current(network, tuple(current), k), outputs[k])
@@ -109,7 +149,7 @@ def transfers_from(
     )
     return Transfers(
         frequency,
-        far_pressure(flow_mixed, frequency, distance, solid_angle, air),
+        heard(flow_mixed, frequency, around, air),
         played,
         tuple(np.abs(row) for row in rows),
         tuple(current),
@@ -125,20 +165,12 @@ def transfers_of(
     solution: Solution,
     channels: tuple[Channel, ...],
     rate: float,
-    listening: Listening,
+    around: Surroundings,
     air: Air,
 ) -> Transfers:
     """Transfers of a design per unit input, after its voice."""
     rows = [voice_rows(channel, rate, solution.frequency) for channel in channels]
-    return transfers_from(
-        model,
-        solution,
-        rows,
-        [c.outputs for c in channels],
-        listening.distance,
-        SOLID_ANGLES[listening.place],
-        air,
-    )
+    return transfers_from(model, solution, rows, [c.outputs for c in channels], around, air)
 
 
 @dataclass(frozen=True)
@@ -160,8 +192,9 @@ def ratings_of(
 ) -> tuple[Ratings, Gaps]:
     """What the parts bear, and which of it is not known."""
     missing, estimates = [], []
-    drivers = [wired_driver(g.driver, g.coils) for g in groups]
-    for driver in drivers:
+    parts = [wired_driver(g.driver, g.coils) for g in groups]
+    drivers = [parts[k] for k in model.owners]
+    for driver in parts:
         for key, symbol in (("xmax", "Xmax"), ("pe", "the rated power")):
             if getattr(driver, key) is None:
                 missing.append(f"needs {symbol} of {driver.name}")

@@ -13,12 +13,14 @@ import numpy as np
 from firecrest.assessment.acoustic import (
     EDIT_GRID,
     Tops,
+    around_of,
     duty_of,
     model_of,
     ratings_of,
     solution_of,
     tops_of,
     transfers_of,
+    whole_flow,
 )
 from firecrest.assessment.cabinet import CabinetResult, cabinet, wiring_of
 from firecrest.assessment.chain import Link, links
@@ -33,7 +35,7 @@ from firecrest.assessment.lowering import BoxModel, air_of, lowest_low_pass, pro
 from firecrest.assessment.memo import stage
 from firecrest.assessment.verdicts import Promise, playing_level, six_promises
 from firecrest.core.acoustics.network import Solution
-from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, level
+from firecrest.core.acoustics.radiation import Surroundings, heard, level
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.errors import DesignError, FirecrestError
@@ -161,11 +163,11 @@ def _acoustic(
     air = air_of(brief.conditions)
     model = model_of(design, rolled)
     solution = solution_of(model, EDIT_GRID)
-    transfers = transfers_of(model, solution, channels, power.dsp.sample_rate, brief.listening, air)
+    around = around_of(design)
+    transfers = transfers_of(model, solution, channels, power.dsp.sample_rate, around, air)
     box = design.box
     ratings, gaps = ratings_of(box.groups, box.radiators, box.ports, channels, power, model)
-    angle = SOLID_ANGLES[brief.listening.place]
-    unit_level, before = _levels(model, solution, transfers, brief.listening.distance, angle, air)
+    unit_level, before = _levels(model, solution, transfers, around, air)
     tops = tops_of(
         transfers, unit_level, ratings, power, brief.conditions.charge, duty_of(brief.listening)
     )
@@ -204,16 +206,11 @@ def _acoustic(
 
 @stage
 def _levels(
-    model: BoxModel,
-    solution: Solution,
-    transfers: Transfers,
-    distance: float,
-    solid_angle: float,
-    air: Air,
+    model: BoxModel, solution: Solution, transfers: Transfers, around: Surroundings, air: Air
 ) -> tuple[Real, Real]:
     """Level per unit input after the voice, and with every voice flat."""
-    flow = solution.radiated + solution.leaked if model.network.leaks_count else solution.radiated
-    flat = far_pressure(np.sum(flow, axis=0), EDIT_GRID, distance, solid_angle, air)
+    flow = np.sum(whole_flow(model, solution, around.distance, air), axis=0)
+    flat = heard(flow, EDIT_GRID, around, air)
     played = level(transfers.pressure)
     if np.max(played) < SILENCE:
         raise DesignError(

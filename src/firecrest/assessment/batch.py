@@ -13,6 +13,7 @@ import numpy as np
 
 from firecrest.assessment.acoustic import (
     EDIT_GRID,
+    around_of,
     duty_of,
     model_of,
     ratings_of,
@@ -32,7 +33,7 @@ from firecrest.assessment.lowering import BoxModel, air_of, lowest_low_pass, pro
 from firecrest.assessment.stacking import flattened, stacked
 from firecrest.assessment.verdicts import Promise, playing_level, six_promises
 from firecrest.core.acoustics.network import solve
-from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
+from firecrest.core.acoustics.radiation import Surroundings, level
 from firecrest.core.air import Air
 from firecrest.core.arrays import Complex, Real
 from firecrest.core.errors import FirecrestError
@@ -77,8 +78,7 @@ class Numbers:
     amplifier: AmplifierModel
     source: Source
     air: Air
-    distance: float
-    angle: float
+    around: Surroundings
     converter: Converter | None
     other: float
 
@@ -184,15 +184,13 @@ def _job(place: int, design: Design, rolled: CabinetResult, frequency: Real) -> 
         contradictions=(),
         current_limit_estimated=False,
     )
-    listening = design.brief.listening
     numbers = Numbers(
         model,
         ratings,
         amplifier,
         source_at(power, design.brief.conditions.charge),
         air_of(design.brief.conditions),
-        listening.distance,
-        SOLID_ANGLES[listening.place],
+        around_of(design),
         converter_model(power.converter),
         float(other_power(power)),
     )
@@ -205,7 +203,7 @@ def played(group: Group, numbers: Numbers, frequency: Real) -> tuple[Transfers, 
     n = numbers
     outputs = [c.outputs for c in group.first.voice.channels]
     solution = solve(n.model.network, frequency)
-    transfers = transfers_from(n.model, solution, group.rows, outputs, n.distance, n.angle, n.air)
+    transfers = transfers_from(n.model, solution, group.rows, outputs, n.around, n.air)
     unit = level(transfers.pressure)
     duty = duty_of(group.first.brief.listening)
     top = ceiling(unit, all_limits(transfers, n.ratings, n.amplifier, n.source, duty))

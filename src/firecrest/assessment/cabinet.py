@@ -46,9 +46,26 @@ def wiring_of(channels: tuple[Channel, ...]) -> Wiring:
     return tuple((c.name, c.outputs) for c in channels)
 
 
+def cone_count(group: DriverGroup, wiring: Wiring) -> int:
+    """Cones of a group that move air of their own, over all outputs; a pair counts once."""
+    return group.in_series * group.in_parallel * dict(wiring)[group.channel]
+
+
 def driver_count(group: DriverGroup, wiring: Wiring) -> int:
     """Drivers of a group over all outputs of its channel."""
-    return group.in_series * group.in_parallel * dict(wiring)[group.channel]
+    return cone_count(group, wiring) * (1 if group.pair == "alone" else 2)
+
+
+def driver_room(group: DriverGroup, wiring: Wiring) -> float:
+    """Air in m3 that a group takes from the chamber behind it.
+
+    The outer driver of a clamshell sits outside; that of a tunnel and the air between the two are
+    taken from the chamber.
+    """
+    cones = cone_count(group, wiring)
+    if group.pair == "tunnel":
+        return cones * (2 * group.driver.displacement + (group.trapped or 0.0))
+    return cones * group.driver.displacement
 
 
 def port_area(port: Port) -> float:
@@ -65,10 +82,10 @@ def port_outer_volume(port: Port) -> float:
 
 def _acoustic_items(box: Box, wiring: Wiring) -> list[tuple[str, Item]]:
     """(chamber, item) of drivers, radiators and ports."""
-    found = [
-        (g.chamber, _part(g.driver, driver_count(g, wiring), g.driver.displacement))
-        for g in box.groups
-    ]
+    found = []
+    for g in box.groups:
+        count = driver_count(g, wiring)
+        found.append((g.chamber, _part(g.driver, count, driver_room(g, wiring) / count)))
     for r in box.radiators:
         part = r.radiator
         mass = part.mass + r.added_mass

@@ -17,10 +17,10 @@ from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.batch import Group, Numbers, grouped, played
 from firecrest.assessment.cabinet import port_outer_volume
 from firecrest.assessment.figures import GRAVITY
-from firecrest.assessment.lowering import BoxModel, lowest_low_pass
+from firecrest.assessment.lowering import BoxModel, lowest_low_pass, port_model
 from firecrest.assessment.stacking import mapped
 from firecrest.core.acoustics import chambers as air_rules
-from firecrest.core.acoustics.network import Network, Port
+from firecrest.core.acoustics.elements import Network, Port
 from firecrest.core.arrays import Real
 from firecrest.core.limits import promise as rules
 from firecrest.core.limits.elements import Ratings
@@ -186,8 +186,8 @@ def _tuned(design: Design, n: Numbers, values: Real) -> Numbers:
     else:
         port, model = design.box.ports[0], ports[0]
         longer = values - port.length
-        mass = model.mass + n.air.density * longer / model.area
-        ports = (dataclasses.replace(model, mass=mass), *ports[1:])
+        tuned = port_model(port, values, n.air, model.chamber, model.opens_to, model.resistance)
+        ports = (tuned, *ports[1:])
         if design.box.chambers[0].stated_volume is None:
             outer = port.count * port_outer_volume(dataclasses.replace(port, length=1.0))
             seems = 1 + design.box.chambers[0].stuffing

@@ -13,6 +13,26 @@ from firecrest.design.parts import DriverPart, RadiatorPart
 
 OUTSIDE = "outside"
 Coils = Literal["as stated", "series", "parallel", "one"]
+Pair = Literal["alone", "clamshell", "tunnel"]
+Mounting = Literal["one_flanged", "both_flanged", "both_free", "along_wall"]
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Position:
+    """Where something sounds from, seen by the listener, from the middle of the front."""
+
+    right: float = number("To the right", "length", -3, 3, "mm", default=0.0, digits=0)
+    up: float = number("Upwards", "length", -3, 3, "mm", default=0.0, digits=0)
+    forward: float = number(
+        "Forwards",
+        "length",
+        -3,
+        0.5,
+        "mm",
+        default=0.0,
+        digits=0,
+        help="Negative is behind the front: the depth of the box for an opening in its back.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -128,6 +148,25 @@ class DriverGroup:
     coils: Coils = choice("Coils wired", default="as stated", help="Of a driver with two coils.")
     in_series: int = number("Drivers in series", "number", 1, 8, "", default=1, digits=0)
     in_parallel: int = number("Drivers in parallel", "number", 1, 8, "", default=1, digits=0)
+    pair: Pair = choice(
+        "Each cone driven by",
+        default="alone",
+        help="Two drivers one behind the other act as one with half the Vas: clamshell is face "
+        "to face, tunnel is one behind the other.",
+    )
+    pair_in: Literal["parallel", "series"] = choice("The two wired in", default="parallel")
+    trapped: float | None = number(
+        "Air between the two",
+        "volume",
+        1e-6,
+        0.1,
+        "L",
+        default=None,
+        empty="moves as one",
+        digits=2,
+        help="Trapped air, of each pair. Empty: so little that both cones move as one.",
+    )
+    place: Position = Position()
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -137,16 +176,27 @@ class RadiatorSet:
     radiator: RadiatorPart
     count: int = number("How many", "number", 1, 8, "", default=1, digits=0)
     added_mass: float = number("Added mass, each", "mass", 0, 2, "g", default=0.0)
+    washer: float | None = number(
+        "One washer weighs",
+        "mass",
+        1e-4,
+        0.5,
+        "g",
+        default=None,
+        digits=1,
+        help="Added mass is then also told as a number of washers.",
+    )
     horizontal: bool = choice(
         "Faces up or down", default=False, help="Its weight then makes it sag, which eats travel."
     )
     chamber: str = text("Chamber", default="main")
     opens_to: str = text("Opens to", default=OUTSIDE)
+    place: Position = Position()
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Port:
-    """Equal ports, round or slot."""
+    """Equal ports, round or slot, straight or folded."""
 
     shape: Literal["round", "slot"] = choice("Shape", default="round")
     diameter: float = number(
@@ -172,8 +222,21 @@ class Port:
         help="Along its middle, without end corrections.",
     )
     count: int = number("How many", "number", 1, 8, "", default=1, digits=0)
-    mounting: Literal["one_flanged", "both_flanged", "both_free"] = choice(
-        "Ends sit", default="one_flanged", help="End correction: flanged 0.849, free 0.613 radii."
+    bends: int = number(
+        "Bends",
+        "number",
+        0,
+        6,
+        "",
+        default=0,
+        digits=0,
+        help="Right-angle turns of a folded port; the length is along its middle.",
+    )
+    mounting: Mounting = choice(
+        "Ends sit",
+        default="one_flanged",
+        help="End correction: flanged 0.849, free 0.613, free along a wall 0.867 radii "
+        "of a circle of the same area.",
     )
     end_correction: float | None = number(
         "Stated end correction",
@@ -211,8 +274,14 @@ class Port:
         help="Empty: no loss.",
     )
     wall: float = number("Pipe wall", "length", 0, 0.05, "mm", default=0.003, digits=1)
+    resonances: bool = choice(
+        "Pipe resonances",
+        default=False,
+        help="Reckon with the port as a pipe that resonates by itself, not as a lump of air.",
+    )
     chamber: str = text("Chamber", default="main")
     opens_to: str = text("Opens to", default=OUTSIDE)
+    place: Position = Position()
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

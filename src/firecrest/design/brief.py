@@ -157,6 +157,32 @@ class Listening:
             "corner: floor and two walls."
         ),
     )
+    room: float | None = number(
+        "Room, longest side",
+        "length",
+        1,
+        60,
+        "m",
+        default=None,
+        empty="outdoors",
+        digits=1,
+        help="Lifts the bass below the room's first mode, c/(2 × longest side). Empty: outdoors.",
+    )
+    room_lift: float = number(
+        "Room lifts the bass by",
+        "gain",
+        0,
+        18,
+        "dB",
+        default=8.0,
+        digits=0,
+        help="At the very bottom: leaks and yielding walls end the rise. 6 to 12 dB is usual.",
+    )
+    baffle: bool = choice(
+        "Baffle step",
+        default=False,
+        help="The front gains up to 6 dB above about 115/width: for a box in free space.",
+    )
     material: Material = choice("Programme", default="music")
     steady_tone: bool = choice(
         "Steady tone",

@@ -13,7 +13,7 @@ from firecrest.design.fields import MODEL, text
 from firecrest.design.power import Pack, Power
 from firecrest.design.voice import HighPass, LowPass, Voice
 
-SCHEMA_VERSION = 2
+SCHEMA_VERSION = 3
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

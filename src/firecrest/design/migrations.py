@@ -12,7 +12,15 @@ def _parts_got_sheets(body: dict[str, Any]) -> dict[str, Any]:
     return body
 
 
-STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _parts_got_sheets}
+def _boxes_got_pairs_and_places(body: dict[str, Any]) -> dict[str, Any]:
+    """3: isobaric pairs, places, pipe resonances, washers, rooms; every new key has a default."""
+    return body
+
+
+STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _parts_got_sheets,
+    2: _boxes_got_pairs_and_places,
+}
 """From version -> function that returns the body of the next version."""
 
 

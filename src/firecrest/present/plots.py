@@ -54,8 +54,9 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
     drive = _promise_drive(assessment, a)
     box = assessment.design.box
     found = []
-    for group, x, limit in zip(box.groups, a.transfers.excursion, a.ratings.x_max, strict=True):
-        found.append(_motion("Cone", "C", group.driver.name, a, drive, x, limit, 1e3, "mm"))
+    for k, x, limit in zip(a.model.owners, a.transfers.excursion, a.ratings.x_max, strict=True):
+        part = box.groups[k].driver.name
+        found.append(_motion("Cone", "C", part, a, drive, x, limit, 1e3, "mm"))
     for item, x, limit in zip(
         box.radiators, a.transfers.radiator_excursion, a.ratings.radiator_travel, strict=True
     ):

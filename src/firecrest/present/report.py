@@ -8,13 +8,13 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.assessment.acoustic import voice_rows
+from firecrest.assessment.acoustic import around_of, voice_rows, whole_flow
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.figures import derivation_of
 from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.acoustics.network import Solution, output_impedance, solve
-from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, group_delay, level
+from firecrest.core.acoustics.radiation import SOLID_ANGLES, group_delay, heard, level
 from firecrest.core.arrays import Complex, Real, decibel
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
@@ -266,19 +266,18 @@ def _driven(
 ) -> dict[str, Any]:
     """Levels, phases, delays and motion with ``drive`` at the input of flat or real voices."""
     network, grid = a.model.network, solution.frequency
-    listening, air = design.brief.listening, air_of(design.brief.conditions)
+    around, air = around_of(design), air_of(design.brief.conditions)
     flat = all(np.all(h == 1) for h in voices)
 
     def pressure(at: Real, *, leak: bool) -> Complex:
         solved = solution if at is grid else solve(network, at)
-        flow = solved.radiated + (solved.leaked if leak else 0)
+        flow = whole_flow(a.model, solved, around.distance, air, leaks=leak)
         gains = voices
         if at is not grid and not flat:
             gains = [_voice_on(design, k, at) for k in range(len(voices))]
         elif at is not grid:
             gains = [np.ones(len(at), dtype=complex) for _ in voices]
-        angle = SOLID_ANGLES[listening.place]
-        return far_pressure(_mix(flow, gains, drive), at, listening.distance, angle, air)
+        return heard(_mix(flow, gains, drive), at, around, air)
 
     body: dict[str, Any] = {}
     for name, leak in (("with_leak", True), ("without_leak", False)):
@@ -337,7 +336,8 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
             for (_, _, pe, re), i in zip(groups, solution.current, strict=True)
         ],
         "thermal_nominal": [
-            None if pe is None else g.in_series * np.sqrt(pe * re) for g, _, pe, re in groups
+            None if pe is None else g.in_series / g.share * np.sqrt(pe * re)
+            for g, _, pe, re in groups
         ],
     }
 
@@ -346,12 +346,11 @@ def _tables(design: Design, a: Acoustic, *, through_voice: bool) -> dict[str, An
     """F3, F6, F10 and extremes at 1 V rms on a dense grid from 10 Hz to 1 kHz."""
     network, channels = a.model.network, range(len(design.voice.channels))
     solution = solve(network, TABLE_GRID)
-    flow = solution.radiated + solution.leaked if network.leaks_count else solution.radiated
+    around, air = around_of(design), air_of(design.brief.conditions)
+    flow = whole_flow(a.model, solution, around.distance, air)
     flat = np.ones(len(TABLE_GRID), dtype=complex)
     voices = [_voice_on(design, k, TABLE_GRID) if through_voice else flat for k in channels]
-    listening, air = design.brief.listening, air_of(design.brief.conditions)
-    angle = SOLID_ANGLES[listening.place]
-    spl = level(far_pressure(_mix(flow, voices, 1.0), TABLE_GRID, listening.distance, angle, air))
+    spl = level(heard(_mix(flow, voices, 1.0), TABLE_GRID, around, air))
     peak = refined_peak(TABLE_GRID, spl, int(np.argmax(spl)))
     reference = _mass_controlled_level(design, a)
     ohms = [np.abs(output_impedance(network, solution, k)) for k in channels]
@@ -370,15 +369,17 @@ def _tables(design: Design, a: Acoustic, *, through_voice: bool) -> dict[str, An
 def _mass_controlled_level(design: Design, a: Acoustic) -> float:
     """Level at 1 V of all drivers far above resonance, coil inductance left out.
 
-    p = rho Bl Sd V/(Omega r Re Mms) per driver, each with its share of the voltage.
+    p = rho Bl Sd V/(Omega r Re Mms) per cone, each with its share of the voltage; the two drivers
+    of an isobaric pair move one cone's worth of air.
     """
     listening, air = design.brief.listening, air_of(design.brief.conditions)
     total = sum(
         g.count
+        * g.share
         * g.constants.bl
         * g.constants.s_d
         / (g.in_series * g.constants.r_e * g.constants.m_ms)
-        for g in a.model.network.drivers
+        for g in a.model.network.drivers[: len(design.box.groups)]
     )
     p = air.density * total / (SOLID_ANGLES[listening.place] * listening.distance)
     return float(level(np.asarray(p)))

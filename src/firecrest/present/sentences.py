@@ -252,6 +252,8 @@ FIELD_OF_PROMISE: dict[str, Path] = {
 def field_of_limit(assessment: Assessment, limit: Limit) -> Path:
     """The field that moves a limit most."""
     k = limit.index
+    if limit.name in ("cone", "coil") and assessment.acoustic is not None:
+        k = assessment.acoustic.model.owners[k]
     return {
         "cone": ("box", "groups", k, "driver", "xmax"),
         "coil": ("box", "groups", k, "driver", "pe"),

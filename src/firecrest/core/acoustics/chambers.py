@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.core.acoustics.network import Chamber, Port, Radiator
+from firecrest.core.acoustics.elements import Chamber, Port, Radiator
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number
 

@@ -7,133 +7,24 @@ and Zm v = Bl i - Sd (p_front - p_rear) follows
     v = (Bl e/Ze - Sd (p_front - p_rear)) / (Zm + Bl^2/Ze).
 
 Source: Beranek & Mellow, Acoustics (2012), 6.4-6.5; Small, JAES 21 (1973) 363-372 (vented) and
-JAES 22 (1974) 592-601 (passive radiator). Every parameter may carry leading design axes.
+JAES 22 (1974) 592-601 (passive radiator).
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.acoustics.driver import DriverConstants
-from firecrest.core.arrays import Complex, Number, Real
-
-OUTSIDE = -1
-
-
-@dataclass(frozen=True)
-class Chamber:
-    """Air of a chamber: compliance (m3/Pa), leak (1/R, m3/(Pa s)), series absorption (Pa s/m3)."""
-
-    compliance: Number
-    leak: Number = 0.0
-    absorption: Number = 0.0
-
-    def admittance(self, omega: Real) -> Complex:
-        """Air and leak in parallel, m3/(Pa s), shape (..., F)."""
-        air = 1.0 / (self.absorption - 1j / (omega * self.compliance))
-        return air + self.leak
-
-
-@dataclass(frozen=True)
-class DriverGroup:
-    """Equal drivers on one channel: on each of ``outputs`` amplifier outputs, series x parallel.
-
-    The cones face from chamber ``rear`` into chamber ``front``; ``OUTSIDE`` is open air.
-    """
-
-    constants: DriverConstants
-    rear: int
-    front: int = OUTSIDE
-    channel: int = 0
-    in_series: int = 1
-    in_parallel: int = 1
-    outputs: int = 1
-
-    @property
-    def count(self) -> int:
-        """Number of drivers in the whole group."""
-        return self.in_series * self.in_parallel * self.outputs
-
-    def mobility(self, omega: Real) -> Complex:
-        """Cone velocity per newton with the coil across a stiff source, m/(N s), (..., F)."""
-        constants = self.constants
-        brake = constants.bl**2 / constants.coil_impedance(omega)
-        return 1.0 / (constants.mechanical_impedance(omega) + brake)
-
-    def force(self, omega: Real) -> Complex:
-        """Force on one blocked cone per volt across the group, N/V, shape (..., F)."""
-        coil = self.constants.coil_impedance(omega)
-        return self.constants.bl / (coil * self.in_series)
-
-
-@dataclass(frozen=True)
-class Port:
-    """``count`` equal ports: acoustic mass (kg/m4) and loss (Pa s/m3) of one, area (m2) of one."""
-
-    mass: Number
-    area: Number
-    chamber: int
-    resistance: Number = 0.0
-    count: int = 1
-    opens_to: int = OUTSIDE
-
-    def admittance(self, omega: Real) -> Complex:
-        """Of all ``count`` together, m3/(Pa s)."""
-        return self.count / (self.resistance + 1j * omega * self.mass)
-
-
-@dataclass(frozen=True)
-class Radiator:
-    """``count`` equal passive radiators; mass with air load and added mass, in mechanical SI."""
-
-    mass: Number
-    compliance: Number
-    resistance: Number
-    area: Number
-    chamber: int
-    count: int = 1
-    opens_to: int = OUTSIDE
-
-    def admittance(self, omega: Real) -> Complex:
-        """Of all ``count`` together, m3/(Pa s).
-
-        A lossless radiator exactly at its resonance would short the chamber: its impedance is
-        kept above 1e-9 of its mass reactance, so that the answer stays finite.
-        """
-        inertia = omega * self.mass
-        impedance = self.resistance + 1j * (inertia - 1.0 / (omega * self.compliance))
-        least = 1e-9 * inertia
-        impedance = np.where(np.abs(impedance) < least, least, impedance)
-        return np.asarray(self.count * self.area**2 / impedance)
-
-
-@dataclass(frozen=True)
-class Network:
-    """The elements of one topology; ``channels`` independent signals drive it."""
-
-    chambers: tuple[Chamber, ...]
-    drivers: tuple[DriverGroup, ...]
-    ports: tuple[Port, ...] = ()
-    radiators: tuple[Radiator, ...] = ()
-    channels: int = 1
-
-    @property
-    def openings(self) -> tuple[Port | Radiator, ...]:
-        """Ports, then radiators."""
-        return (*self.ports, *self.radiators)
-
-    @property
-    def leaks_count(self) -> bool:
-        """Leak flow is radiation (Small's convention) unless no cone faces outside."""
-        return any(OUTSIDE in (group.front, group.rear) for group in self.drivers)
+from firecrest.core.acoustics.elements import OUTSIDE, Network, Port, Radiator
+from firecrest.core.arrays import Complex, Real
 
 
 @dataclass(frozen=True)
 class Solution:
     """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
 
-    Velocities and flows are of *one* driver, port or radiator; ``radiated`` is the sum of
-    cones, ports and radiators that face outside, ``leaked`` the sum of the leaks.
+    Velocities and flows are of *one* driver, port or radiator; ``port_flow`` comes out of the far
+    end of a port, ``port_intake`` goes into the near one. ``radiated`` is the sum of cones, ports
+    and radiators that face outside, ``leaked`` the sum of the leaks.
     """
 
     frequency: Real
@@ -141,6 +32,7 @@ class Solution:
     velocity: tuple[Complex, ...]
     current: tuple[Complex, ...]
     port_flow: tuple[Complex, ...]
+    port_intake: tuple[Complex, ...]
     radiator_flow: tuple[Complex, ...]
     radiated: Complex
     leaked: Complex
@@ -151,13 +43,24 @@ def solve(network: Network, frequency: Real) -> Solution:
     omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
     pressure = _pressures(network, omega)
     velocity, current = _cones(network, omega, pressure)
-    port_flow = tuple(_flow(port, omega, pressure) for port in network.ports)
-    radiator_flow = tuple(_flow(radiator, omega, pressure) for radiator in network.radiators)
-    radiated = _radiated(network, velocity, port_flow, radiator_flow)
+    through_ports = [_flows(port, omega, pressure) for port in network.ports]
+    port_intake = tuple(into for into, _ in through_ports)
+    port_flow = tuple(out for _, out in through_ports)
+    radiator_flow = tuple(_flows(radiator, omega, pressure)[1] for radiator in network.radiators)
+    outward = [s.flow for s in sources(network, velocity, port_flow, radiator_flow)]
+    radiated = np.sum(np.broadcast_arrays(np.zeros_like(velocity[0]), *outward), axis=0)
     leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
     leaked = np.sum(np.broadcast_arrays(*leaks), axis=0)
     return Solution(
-        frequency, pressure, velocity, current, port_flow, radiator_flow, radiated, leaked
+        frequency,
+        pressure,
+        velocity,
+        current,
+        port_flow,
+        port_intake,
+        radiator_flow,
+        np.asarray(radiated),
+        leaked,
     )
 
 
@@ -170,12 +73,16 @@ def _pressures(network: Network, omega: Real) -> tuple[Complex, ...]:
     for group in network.drivers:
         mobility = group.mobility(omega)
         flow = group.count * group.constants.s_d * mobility
-        _join(diagonal, coupling, group.rear, group.front, flow * group.constants.s_d)
+        joined = flow * group.constants.s_d
+        _join(diagonal, coupling, (group.rear, group.front), joined, joined)
         injected = flow * group.force(omega)
         flows += [(group.rear, group.channel, -1.0, injected)]
         flows += [(group.front, group.channel, 1.0, injected)]
     for element in network.openings:
-        _join(diagonal, coupling, element.chamber, element.opens_to, element.admittance(omega))
+        ends = (element.chamber, element.opens_to)
+        _join(diagonal, coupling, ends, *element.admittances(omega))
+    for pair in network.series_pairs:
+        _share_current(network, pair, omega, diagonal, coupling)
     shape = np.broadcast_shapes(
         *(d.shape for d in (*diagonal, *coupling.values())), *(f.shape for *_, f in flows)
     )
@@ -191,17 +98,59 @@ def _pressures(network: Network, omega: Real) -> tuple[Complex, ...]:
 def _join(
     diagonal: list[Complex],
     coupling: dict[tuple[int, int], Complex],
-    a: int,
-    b: int,
-    admittance: Complex,
+    ends: tuple[int, int],
+    own: Complex,
+    through: Complex,
 ) -> None:
-    """Enter one two-ended admittance into the node equations."""
-    for node in (a, b):
+    """Enter one two-ended element into the node equations."""
+    for node in ends:
         if node != OUTSIDE:
-            diagonal[node] = diagonal[node] + admittance
-    if OUTSIDE not in (a, b):
-        key = (min(a, b), max(a, b))
-        coupling[key] = coupling.get(key, 0.0) + admittance
+            diagonal[node] = diagonal[node] + own
+    if OUTSIDE not in ends:
+        key = (min(ends), max(ends))
+        coupling[key] = coupling.get(key, 0.0) + through
+
+
+def _slack(network: Network, pair: tuple[int, int], omega: Real) -> Complex:
+    """How much freer, m/(N s), two drivers in series move against each other than apart.
+
+    In series a difference of their speeds sends no current, so the coil does not brake it.
+    """
+    group = network.drivers[pair[0]]
+    return 1.0 / group.constants.mechanical_impedance(omega) - group.mobility(omega)
+
+
+def _across_pair(network: Network, pair: tuple[int, int]) -> dict[int, int]:
+    """Weight of each chamber's pressure in the difference of the loads on a pair's cones."""
+    weight: dict[int, int] = {}
+    for place, sign in zip(pair, (1, -1), strict=True):
+        group = network.drivers[place]
+        for node, side in ((group.front, 1), (group.rear, -1)):
+            if node != OUTSIDE:
+                weight[node] = weight.get(node, 0) + sign * side
+    return weight
+
+
+def _share_current(
+    network: Network,
+    pair: tuple[int, int],
+    omega: Real,
+    diagonal: list[Complex],
+    coupling: dict[tuple[int, int], Complex],
+) -> None:
+    """Enter what a shared current adds for a pair in series.
+
+    From Ze i = V/2 - Bl (va + vb)/2 and Zm v = Bl i - Sd dp: the sum of the speeds behaves as that
+    of drivers by themselves, their difference has no electrical brake. Own derivation.
+    """
+    group = network.drivers[pair[0]]
+    extra = 0.5 * group.count * group.constants.s_d**2 * _slack(network, pair, omega)
+    weight = _across_pair(network, pair)
+    for a, wa in weight.items():
+        diagonal[a] = diagonal[a] + wa * wa * extra
+        for b, wb in weight.items():
+            if a < b:
+                coupling[a, b] = coupling.get((a, b), 0.0) - wa * wb * extra
 
 
 def _solve_nodes(
@@ -229,10 +178,38 @@ def _cones(
         load = constants.s_d * _difference(pressure, group.front, group.rear)
         unit = np.zeros((network.channels,) + (1,) * (load.ndim - 1))
         unit[group.channel] = 1.0
-        velocity = (group.force(omega) * unit - load) * group.mobility(omega)
-        velocities.append(velocity)
-        currents.append((unit / group.in_series - constants.bl * velocity) / coil)
+        velocities.append((group.force(omega) * unit - load) * group.mobility(omega))
+        currents.append(group.share * unit / group.in_series / coil)
+    for pair in network.series_pairs:
+        _loosen(network, pair, omega, pressure, velocities)
+    for place, group in enumerate(network.drivers):
+        speed = _mean_of_pair(network, velocities, place)
+        back = group.constants.bl * speed / group.constants.coil_impedance(omega)
+        currents[place] = currents[place] - back
     return tuple(velocities), tuple(currents)
+
+
+def _loosen(
+    network: Network,
+    pair: tuple[int, int],
+    omega: Real,
+    pressure: tuple[Complex, ...],
+    velocities: list[Complex],
+) -> None:
+    """Correct the speeds of a pair in series; see ``_share_current``."""
+    across = sum(weight * pressure[node] for node, weight in _across_pair(network, pair).items())
+    area = network.drivers[pair[0]].constants.s_d
+    moved = 0.5 * area * _slack(network, pair, omega) * across
+    velocities[pair[0]] = velocities[pair[0]] - moved
+    velocities[pair[1]] = velocities[pair[1]] + moved
+
+
+def _mean_of_pair(network: Network, velocities: list[Complex], place: int) -> Complex:
+    """Speed that brakes the current of a group: its own, or the mean of its pair in series."""
+    for a, b in network.series_pairs:
+        if place in (a, b):
+            return np.asarray(0.5 * (velocities[a] + velocities[b]))
+    return velocities[place]
 
 
 def _difference(pressure: tuple[Complex, ...], a: int, b: int) -> Complex:
@@ -243,27 +220,48 @@ def _difference(pressure: tuple[Complex, ...], a: int, b: int) -> Complex:
     return np.asarray(high - low)
 
 
-def _flow(element: Port | Radiator, omega: Real, pressure: tuple[Complex, ...]) -> Complex:
-    """Volume velocity through one port or radiator, out of its chamber."""
-    across = _difference(pressure, element.chamber, element.opens_to)
-    return np.asarray(across * element.admittance(omega) / element.count)
+def _flows(
+    element: Port | Radiator, omega: Real, pressure: tuple[Complex, ...]
+) -> tuple[Complex, Complex]:
+    """Volume velocity into one port or radiator from its chamber, and out of its other side."""
+    own, through = (y / element.count for y in element.admittances(omega))
+    near = pressure[element.chamber]
+    if element.opens_to == OUTSIDE:
+        return np.asarray(near * own), np.asarray(near * through)
+    far = pressure[element.opens_to]
+    return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
 
 
-def _radiated(
+@dataclass(frozen=True)
+class SoundSource:
+    """One thing that radiates: its kind ("cone", "port", "radiator"), its place among the
+    network's elements of that kind, and its whole outward volume velocity (channels, ..., F).
+    """
+
+    kind: str
+    index: int
+    flow: Complex
+
+
+def sources(
     network: Network,
     velocity: tuple[Complex, ...],
     port_flow: tuple[Complex, ...],
     radiator_flow: tuple[Complex, ...],
-) -> Complex:
-    """Sum of the volume velocities that leave the box, leaks not counted."""
-    parts: list[Complex] = []
-    for group, v in zip(network.drivers, velocity, strict=True):
+) -> list[SoundSource]:
+    """Everything that radiates; leaks, which have no place, are not among them."""
+    found: list[SoundSource] = []
+    for k, (group, v) in enumerate(zip(network.drivers, velocity, strict=True)):
         outward = (group.front == OUTSIDE) * 1.0 - (group.rear == OUTSIDE) * 1.0
-        parts.append(outward * group.count * group.constants.s_d * v)
-    for element, flow in zip(network.openings, (*port_flow, *radiator_flow), strict=True):
-        if element.opens_to == OUTSIDE:
-            parts.append(element.count * flow)
-    return np.asarray(np.sum(np.broadcast_arrays(*parts), axis=0))
+        if outward:
+            found.append(SoundSource("cone", k, outward * group.count * group.constants.s_d * v))
+    for k, (port, flow) in enumerate(zip(network.ports, port_flow, strict=True)):
+        if port.opens_to == OUTSIDE:
+            found.append(SoundSource("port", k, port.count * flow))
+    for k, (radiator, flow) in enumerate(zip(network.radiators, radiator_flow, strict=True)):
+        if radiator.opens_to == OUTSIDE:
+            found.append(SoundSource("radiator", k, radiator.count * flow))
+    return found
 
 
 def output_impedance(network: Network, solution: Solution, channel: int) -> Complex:
@@ -276,9 +274,10 @@ def output_impedance(network: Network, solution: Solution, channel: int) -> Comp
 
 def output_current(network: Network, current: tuple[Complex, ...], channel: int) -> Complex:
     """Current of one amplifier output of ``channel`` from those of single drivers."""
+    shared = {b for _, b in network.series_pairs}
     shares = [
         group.in_parallel * i
-        for group, i in zip(network.drivers, current, strict=True)
-        if group.channel == channel
+        for k, (group, i) in enumerate(zip(network.drivers, current, strict=True))
+        if group.channel == channel and k not in shared
     ]
     return np.asarray(sum(shares))

@@ -1,8 +1,12 @@
-"""Ports: end corrections, acoustic mass, and the air speed at which they start to be heard."""
+"""Ports: end corrections, acoustic mass, pipe, air speed, and loss that grows with it."""
 
 from math import pi, sqrt
 
+import numpy as np
+
+from firecrest.core.acoustics.elements import Pipe
 from firecrest.core.air import Air
+from firecrest.core.arrays import Number, Real
 
 FLANGED_END = 8.0 / (3.0 * pi)
 """End correction of a flanged end in radii. Source: Rayleigh, Theory of Sound II, 307."""
@@ -10,14 +14,30 @@ FLANGED_END = 8.0 / (3.0 * pi)
 FREE_END = 0.613
 """Of an unflanged end, in radii. Source: Levine & Schwinger, Phys. Rev. 73 (1948) 383."""
 
+WALL_END = FREE_END * sqrt(2.0)
+"""Of a free end along a wall: with its mirror image it is one opening of twice the area."""
+
 END_CORRECTIONS = {
     "one_flanged": FLANGED_END + FREE_END,
     "both_flanged": 2 * FLANGED_END,
     "both_free": 2 * FREE_END,
+    "along_wall": FLANGED_END + WALL_END,
 }
 
 SPEED_LIMITS = {"plain": 17.0, "one_flared": 22.0, "both_flared": 27.0}
 """Peak m/s by end shape: stated estimates of where noise is noticed, to be edited."""
+
+LOSS_COEFFICIENTS = {"plain": 1.5, "one_flared": 1.1, "both_flared": 0.75}
+"""Pressure lost over rho v^2/2 in a half cycle: in by one end, out by the other.
+
+Sharp entry 0.5 and exit 1, flared about 0.05 and 0.7 (Idelchik, Handbook of Hydraulic Resistance,
+sections 3 and 11); the mean of both directions. Estimates, good to about a third.
+"""
+BEND_LOSS = 0.2
+"""Added by each right-angle bend of easy radius; the same source, section 6."""
+
+VISCOSITY = 1.82e-5
+"""Of air at 20 C, Pa s."""
 
 
 def end_correction(area: float, ends: str) -> float:
@@ -25,6 +45,32 @@ def end_correction(area: float, ends: str) -> float:
     return END_CORRECTIONS[ends] * sqrt(area / pi)
 
 
-def acoustic_mass(length: float, area: float, air: Air) -> float:
+def acoustic_mass(length: Number, area: Number, air: Air) -> Number:
     """Mass rho L_eff/S in kg/m4 of a port of effective ``length`` (m) and ``area`` (m2)."""
     return air.density * length / area
+
+
+def pipe_of(length: Number, ends: Number, area: Number, hydraulic_radius: Number, air: Air) -> Pipe:
+    """The air column of a port ``length`` m long with end corrections of ``ends`` m in all.
+
+    Wall attenuation is 1.045 w/(c r_v) nepers per metre, r_v = a sqrt(rho w/mu), with the
+    hydraulic radius (2 S over perimeter) for a.
+    Source: Benade, JASA 44 (1968) 616-623, eq. 10 (wide pipes, viscous and thermal).
+    """
+    per_root_hertz = 1.045 * np.sqrt(2 * pi * VISCOSITY / air.density)
+    damping = per_root_hertz * length / (hydraulic_radius * air.speed)
+    return Pipe(length / (length + ends), area * length / air.stiffness, damping)
+
+
+def first_pipe_resonance(length: Number, ends: Number, air: Air) -> Number:
+    """Frequency in Hz at which half a wave fits into the port with its end corrections."""
+    return air.speed / (2.0 * (length + ends))
+
+
+def turbulent_resistance(peak_speed: Real, area: Number, coefficient: Number, air: Air) -> Real:
+    """Resistance in Pa s/m3 that stands for the pressure lost at a sine of ``peak_speed`` (m/s).
+
+    The fundamental of (K rho/2) v|v| is (8/(3 pi)) (K rho/2) v_peak v; over S of volume velocity.
+    Source: Ingard & Ising, JASA 42 (1967) 6-17; harmonic balance: own derivation.
+    """
+    return np.asarray(4.0 / (3.0 * pi) * coefficient * air.density * peak_speed / area)

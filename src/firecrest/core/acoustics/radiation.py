@@ -1,6 +1,8 @@
-"""Far-field pressure of volume velocities, and what follows from its phase."""
+"""Far-field pressure of volume velocities, what stands around the box, and phase."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
+from math import sqrt
 
 import numpy as np
 
@@ -10,6 +12,69 @@ from firecrest.core.arrays import Complex, Number, Real
 
 SOLID_ANGLES = {"pole": 4 * np.pi, "ground": 2 * np.pi, "wall": np.pi, "corner": np.pi / 2}
 """Space into which the box plays, in sr; "pole" has no ground image, "wall" is floor and wall."""
+
+BAFFLE_METRES = 115.0
+"""Half of the baffle step (3 dB) is reached at this over the width in m; Hz m.
+
+Source: sphere and square panels of Olson, JAES 17 (1969) 34-38, as the usual rule of thumb.
+"""
+
+
+@dataclass(frozen=True)
+class Room:
+    """A room's lift of the bass: from ``upper`` Hz down, fully reached at ``lower`` Hz."""
+
+    upper: Number
+    lower: Number
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """Where the listener is and what stands around: distance in m, space in sr.
+
+    ``baffle`` is the frequency in Hz of ``baffle_step``; None without one.
+    """
+
+    distance: Number
+    solid_angle: Number
+    room: Room | None = None
+    baffle: Number | None = None
+
+
+def room_of(longest: float, lift: float, air: Air) -> Room:
+    """The lift of a room whose ``longest`` dimension is in m, of ``lift`` dB at the very bottom.
+
+    Below its first mode c/(2 L) a closed room is squeezed as a whole, which adds 12 dB an octave to
+    a source of falling velocity; leaks and yielding walls end the rise after ``lift`` dB. A simple
+    stated model: no modes, no position. Source: Beranek & Mellow, Acoustics (2012), 10.14 (small
+    enclosure below its first mode); the shelf is our own simplification.
+    """
+    upper = air.speed / (2 * longest)
+    return Room(upper, upper * 10 ** (-lift / 40))
+
+
+def room_gain(room: Room, frequency: Real) -> Complex:
+    """Pressure in the room over that without: (s^2 + s wu sqrt2 + wu^2)/(the same with wl)."""
+    return _second_order(frequency, room.upper) / _second_order(frequency, room.lower)
+
+
+def _second_order(frequency: Real, corner: Number) -> Complex:
+    s = 1j * frequency
+    return np.asarray(s**2 + s * corner * sqrt(2.0) + np.asarray(corner) ** 2)
+
+
+def baffle_corner(width: float) -> float:
+    """Frequency in Hz of the first-order step of a front ``width`` m wide; 3 dB at 115/width."""
+    return BAFFLE_METRES / width * sqrt(2.0)
+
+
+def baffle_step(corner: Number, frequency: Real) -> Complex:
+    """Pressure on the axis of a front over that of a small source: 1 at low f, 2 at high f.
+
+    First order, (1 + 2 jx)/(1 + jx), x = f/corner: no ripple of edges.
+    """
+    x = 1j * frequency / corner
+    return np.asarray((1 + 2 * x) / (1 + x))
 
 
 def far_pressure(
@@ -23,6 +88,30 @@ def far_pressure(
     omega = 2 * np.pi * frequency
     scale = air.density / (solid_angle * distance)
     return np.asarray(1j * omega * scale * flow)
+
+
+def heard(flow: Complex, frequency: Real, around: Surroundings, air: Air) -> Complex:
+    """Pressure (Pa rms) at the listener of ``flow`` (m3/s) with what stands around the box."""
+    pressure = far_pressure(flow, frequency, around.distance, around.solid_angle, air)
+    if around.room is not None:
+        pressure = pressure * room_gain(around.room, frequency)
+    if around.baffle is not None:
+        pressure = pressure * baffle_step(around.baffle, frequency)
+    return pressure
+
+
+def from_place(
+    frequency: Real, place: tuple[Number, Number, Number], distance: Number, air: Air
+) -> Complex:
+    """What a source's place does to its share of the sum: e^{-jk(r_k - r)} r/r_k.
+
+    ``place`` is (right, up, forward) in m from the middle of the front; the listener is
+    ``distance`` m straight before that.
+    """
+    right, up, forward = place
+    path = np.sqrt(right**2 + up**2 + (distance - forward) ** 2)
+    wave_number = 2 * np.pi * frequency / air.speed
+    return np.asarray(np.exp(-1j * wave_number * (path - distance)) * distance / path)
 
 
 def level(pressure: Complex | Real) -> Real:

@@ -1,0 +1,172 @@
+"""The elements of the acoustic network: chambers, drivers, ports, radiators, and how they join.
+
+Every parameter may carry leading design axes; sizes are in SI, all of one element.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.arrays import Complex, Number, Real
+
+OUTSIDE = -1
+
+
+@dataclass(frozen=True)
+class Chamber:
+    """Air of a chamber: compliance (m3/Pa), leak (1/R, m3/(Pa s)), series absorption (Pa s/m3).
+
+    No compliance at all is air that cannot be squeezed: what bounds it then moves as one.
+    """
+
+    compliance: Number
+    leak: Number = 0.0
+    absorption: Number = 0.0
+
+    def admittance(self, omega: Real) -> Complex:
+        """Air and leak in parallel, m3/(Pa s), shape (..., F)."""
+        air = 1j * omega * self.compliance
+        return air / (1.0 + air * self.absorption) + self.leak
+
+
+@dataclass(frozen=True)
+class DriverGroup:
+    """Equal drivers on one channel: on each of ``outputs`` amplifier outputs, series x parallel.
+
+    The cones face from chamber ``rear`` into chamber ``front``; ``OUTSIDE`` is open air.
+    ``share`` of the voltage stands across the group: half of it in a pair in series.
+    """
+
+    constants: DriverConstants
+    rear: int
+    front: int = OUTSIDE
+    channel: int = 0
+    in_series: int = 1
+    in_parallel: int = 1
+    outputs: int = 1
+    share: float = 1.0
+
+    @property
+    def count(self) -> int:
+        """Number of drivers in the whole group."""
+        return self.in_series * self.in_parallel * self.outputs
+
+    def mobility(self, omega: Real) -> Complex:
+        """Cone velocity per newton with the coil across a stiff source, m/(N s), (..., F)."""
+        constants = self.constants
+        brake = constants.bl**2 / constants.coil_impedance(omega)
+        return 1.0 / (constants.mechanical_impedance(omega) + brake)
+
+    def force(self, omega: Real) -> Complex:
+        """Force on one blocked cone per volt across the group, N/V, shape (..., F)."""
+        coil = self.constants.coil_impedance(omega)
+        return self.share * self.constants.bl / (coil * self.in_series)
+
+
+@dataclass(frozen=True)
+class Pipe:
+    """The air column of a port that is a line, not a lump.
+
+    ``share`` of the port's mass (and loss) lies in the pipe, the rest in equal parts at its ends;
+    ``compliance`` (m3/Pa) is that of its air, ``damping`` its wall attenuation in nepers at 1 Hz.
+    """
+
+    share: Number
+    compliance: Number
+    damping: Number
+
+
+@dataclass(frozen=True)
+class Port:
+    """``count`` equal ports: acoustic mass (kg/m4) and loss (Pa s/m3) of one, area (m2) of one.
+
+    With a ``pipe`` it is a transmission line with resonances of its own.
+    """
+
+    mass: Number
+    area: Number
+    chamber: int
+    resistance: Number = 0.0
+    count: int = 1
+    opens_to: int = OUTSIDE
+    pipe: Pipe | None = None
+
+    def admittances(self, omega: Real) -> tuple[Complex, Complex]:
+        """(own, through) of all ``count`` together, m3/(Pa s): flow into one end per pascal there
+        with the other end held at rest, and flow out of that other end; equal for a lump.
+        """
+        series = self.resistance + 1j * omega * self.mass
+        if self.pipe is None:
+            lump = self.count / series
+            return lump, lump
+        cosh, sinh, wave = _line(self.pipe, series, omega)
+        end = 0.5 * (1.0 - self.pipe.share) * series
+        across = sinh * wave + 2.0 * end * cosh + end**2 * sinh / wave
+        return self.count * (cosh + end * sinh / wave) / across, self.count / across
+
+
+def _line(pipe: Pipe, series: Complex, omega: Real) -> tuple[Complex, Complex, Complex]:
+    """Cosh and sinh of the propagation along ``pipe``, and its wave impedance (Pa s/m3).
+
+    Source: Beranek & Mellow, Acoustics (2012), 10.2 (lossy line); wall attenuation (1 + j) a L
+    proportional to sqrt(f): Benade, JASA 44 (1968) 616-623, wide pipes.
+    """
+    along = pipe.share * series
+    shunt = 1j * omega * pipe.compliance
+    wave = np.sqrt(along / shunt)
+    losses = (1 + 1j) * pipe.damping * np.sqrt(omega / (2 * np.pi))
+    travel = np.sqrt(along * shunt) + losses
+    return np.cosh(travel), np.sinh(travel), wave
+
+
+@dataclass(frozen=True)
+class Radiator:
+    """``count`` equal passive radiators; mass with air load and added mass, in mechanical SI."""
+
+    mass: Number
+    compliance: Number
+    resistance: Number
+    area: Number
+    chamber: int
+    count: int = 1
+    opens_to: int = OUTSIDE
+
+    def admittances(self, omega: Real) -> tuple[Complex, Complex]:
+        """(own, through) of all ``count`` together, m3/(Pa s); equal, as the cone is stiff.
+
+        A lossless radiator exactly at its resonance would short the chamber: its impedance is
+        kept above 1e-9 of its mass reactance, so that the answer stays finite.
+        """
+        inertia = omega * self.mass
+        impedance = self.resistance + 1j * (inertia - 1.0 / (omega * self.compliance))
+        least = 1e-9 * inertia
+        impedance = np.where(np.abs(impedance) < least, least, impedance)
+        whole = np.asarray(self.count * self.area**2 / impedance)
+        return whole, whole
+
+
+@dataclass(frozen=True)
+class Network:
+    """The elements of one topology; ``channels`` independent signals drive it.
+
+    ``series_pairs`` names groups (a, b) of equal drivers in different places of which each of a
+    is in series with one of b; ``share`` of both is a half.
+    """
+
+    chambers: tuple[Chamber, ...]
+    drivers: tuple[DriverGroup, ...]
+    ports: tuple[Port, ...] = ()
+    radiators: tuple[Radiator, ...] = ()
+    channels: int = 1
+    series_pairs: tuple[tuple[int, int], ...] = ()
+
+    @property
+    def openings(self) -> tuple[Port | Radiator, ...]:
+        """Ports, then radiators."""
+        return (*self.ports, *self.radiators)
+
+    @property
+    def leaks_count(self) -> bool:
+        """Leak flow is radiation (Small's convention) unless no cone faces outside."""
+        return any(OUTSIDE in (group.front, group.rear) for group in self.drivers)
