@@ -19,7 +19,7 @@ import numpy as np
 from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
 from firecrest.assessment.batch import assess_batch
-from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.layouts import with_kind
 from firecrest.assessment.placing import put
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number

@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 
 from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.number_field import NumberEdit, NumberRow
-from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.layouts import with_kind
 from firecrest.files.container import Document
 from firecrest.present.parts import cards
 from tests.app.helpers import settle

@@ -1,7 +1,8 @@
 import pytest
 
 from firecrest.assessment.assess import assess, cabinet_of
-from firecrest.assessment.inverse import kind_of, tuning_of, with_air_volume, with_kind, with_tuning
+from firecrest.assessment.inverse import tuning_of, with_air_volume, with_tuning
+from firecrest.assessment.layouts import kind_of, with_kind
 from firecrest.core.errors import RangeError
 from firecrest.design.edits.paths import set_number
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.layouts import with_kind
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.present.report import clean, report
 

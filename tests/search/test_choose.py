@@ -8,7 +8,7 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.fitting import fit_of
-from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.layouts import with_kind
 from firecrest.assessment.placing import half_voltage, host, path_of, put
 from firecrest.assessment.tunings import best_tunings, tuning_path
 from firecrest.core.errors import FirecrestError

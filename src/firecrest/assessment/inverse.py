@@ -1,33 +1,23 @@
-"""Edits that solve a stored dimension for a computed figure: volume, tuning, kind of box.
+"""Edits that solve a stored dimension for a computed figure: air volume and tuning.
 
-Air volume is reached through the depth of the case, tuning through the radiators' added mass or
-the ports' length. What cannot be reached is refused with the range that can.
+Air of the first chamber is reached through the depth of the case, that of another through its
+share; tuning through the radiators' added mass or the ports' length. What cannot be reached is
+refused with the range that can.
 """
 
 import dataclasses
 from collections.abc import Callable
-from typing import Literal
 
 from firecrest.assessment.acoustic import model_of
 from firecrest.assessment.assess import cabinet_of
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import FirecrestError, RangeError
 from firecrest.core.units import shown
-from firecrest.design.box import Port, RadiatorSet
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import facts_at, replace_at
-from firecrest.design.starts import START_RADIATOR
+from firecrest.design.edits.paths import Path, facts_at, replace_at
 
-Kind = Literal["sealed", "port", "radiators"]
 STEPS = 60
 SCAN = 60
-
-
-def kind_of(design: Design) -> Kind:
-    """What the box is, by what opens it."""
-    if design.box.radiators:
-        return "radiators"
-    return "port" if design.box.ports else "sealed"
 
 
 def tuning_of(design: Design, chamber: int = 0) -> float | None:
@@ -35,14 +25,17 @@ def tuning_of(design: Design, chamber: int = 0) -> float | None:
     return model_of(design, cabinet_of(design)).tuning[chamber]
 
 
-def with_air_volume(design: Design, volume: float) -> Design:
-    """The first chamber's net air made ``volume`` m3 by the depth of the case.
+def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
+    """A chamber's net air made ``volume`` m3: the first one's by the depth of the case, that of
+    another by its share of the interior, which the first one gives or takes.
 
     Raises RangeError with the reachable range. A measured volume is replaced as it stands.
     """
-    chamber = design.box.chambers[0]
+    chamber = design.box.chambers[place]
     if chamber.stated_volume is not None:
-        return replace_at(design, ("box", "chambers", 0, "stated_volume"), volume)
+        return replace_at(design, ("box", "chambers", place, "stated_volume"), volume)
+    if place:
+        return _by_share(design, volume, place)
     case = design.box.case
     outer = (case.length, case.height, case.depth)
     length, height, _ = inner_size(outer, case.wall)
@@ -58,26 +51,51 @@ def with_air_volume(design: Design, volume: float) -> Design:
     return replace_at(design, ("box", "case", "depth"), depth)
 
 
-def with_tuning(design: Design, frequency: float) -> Design:
-    """The first chamber tuned to ``frequency`` Hz by added mass or port length.
+def _by_share(design: Design, volume: float, place: int) -> Design:
+    """The share of a chamber for ``volume`` m3 of net air; the first one has the rest."""
+    case, chambers = design.box.case, design.box.chambers
+    length, height, depth = inner_size((case.length, case.height, case.depth), case.wall)
+    inside = length * height * depth
+    rolled = cabinet_of(design)
+    both = chambers[place].share + chambers[0].share
+    share = (volume + rolled.taken[place]) / inside
+    most = both * inside - rolled.taken[place] - rolled.taken[0]
+    if not 0 < volume < most:
+        low, high = (shown(max(v, 0.0), "volume", "L", 2) for v in (0.0, most))
+        raise RangeError(f"By its share this chamber can hold {low} to {high} of air.")
+    made = list(chambers)
+    made[place] = dataclasses.replace(chambers[place], share=share)
+    made[0] = dataclasses.replace(chambers[0], share=both - share)
+    return replace_at(design, ("box", "chambers"), tuple(made))
+
+
+def tuner_path(design: Design, chamber: int = 0) -> Path | None:
+    """The stored figure that tunes a chamber: added mass or port length; None when closed."""
+    box, name = design.box, design.box.chambers[chamber].name
+    for k, item in enumerate(box.radiators):
+        if item.chamber == name:
+            return ("box", "radiators", k, "added_mass")
+    for k, port in enumerate(box.ports):
+        if port.chamber == name:
+            return ("box", "ports", k, "length")
+    return None
+
+
+def with_tuning(design: Design, frequency: float, chamber: int = 0) -> Design:
+    """A chamber tuned to ``frequency`` Hz by added mass or port length.
 
     Raises RangeError with the reachable range, or when a closed box has no tuning.
     """
-    kind = kind_of(design)
-    if kind == "sealed":
+    path = tuner_path(design, chamber)
+    if path is None:
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
-    path = (
-        ("box", "radiators", 0, "added_mass")
-        if kind == "radiators"
-        else ("box", "ports", 0, "length")
-    )
     facts = facts_at(design, path)
 
-    def tuned(value: float) -> float:
-        return tuning_of(replace_at(design, path, value)) or 0.0
+    def _tuned(value: float) -> float:
+        return tuning_of(replace_at(design, path, value), chamber) or 0.0
 
-    high = _lowest(tuned, facts.low, facts.high)
-    top, bottom = tuned(facts.low), tuned(high)
+    high = _lowest(_tuned, facts.low, facts.high)
+    top, bottom = _tuned(facts.low), _tuned(high)
     if not bottom <= frequency <= top:
         raise RangeError(
             f"By {facts.label.lower()} this box can be tuned from {bottom:.1f} to {top:.1f} Hz."
@@ -85,7 +103,7 @@ def with_tuning(design: Design, frequency: float) -> Design:
     low = facts.low
     for _ in range(STEPS):
         middle = 0.5 * (low + high)
-        low, high = (middle, high) if tuned(middle) > frequency else (low, middle)
+        low, high = (middle, high) if _tuned(middle) > frequency else (low, middle)
     return replace_at(design, path, 0.5 * (low + high))
 
 
@@ -102,31 +120,3 @@ def _lowest(tuned: Callable[[float], float], low: float, high: float) -> float:
             break
         best, least = value, frequency
     return best
-
-
-def with_kind(design: Design, kind: Kind) -> Design:
-    """The first chamber closed, opened by a port, or by radiators; a sensible start, one edit.
-
-    A port starts with a sixth of the cone area and, like radiators, at the promised bass note
-    where that can be reached.
-    """
-    if kind == kind_of(design):
-        return design
-    box = design.box
-    name = box.chambers[0].name
-    if kind == "sealed":
-        changed = dataclasses.replace(box, radiators=(), ports=())
-    elif kind == "radiators":
-        item = RadiatorSet(radiator=START_RADIATOR, count=2, chamber=name)
-        changed = dataclasses.replace(box, radiators=(item,), ports=())
-    else:
-        area = sum((g.driver.sd or 0.01) for g in box.groups) / 6
-        port = Port(diameter=max(round((4 * area / 3.14159) ** 0.5, 3), 0.01), chamber=name)
-        changed = dataclasses.replace(box, radiators=(), ports=(port,))
-    made = replace_at(design, ("box",), changed)
-    if kind == "sealed":
-        return made
-    try:
-        return with_tuning(made, design.brief.bass.frequency)
-    except FirecrestError:
-        return made

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
 
-from firecrest.assessment.inverse import with_kind
+from firecrest.assessment.layouts import with_kind
 from firecrest.core.errors import DesignError
 from firecrest.design.box import DriverGroup, RadiatorSet
 from firecrest.design.design import Design

@@ -1,4 +1,4 @@
-"""Best tuning of many designs at once: added mass of the radiators, or length of the ports.
+"""Best tuning of many designs at once: added mass of the first radiators, or length of the ports.
 
 Each design is scanned over the tunings it can reach, all designs and tunings in one stack, and once
 more, finer, around its best. Loudness as promised is what is made largest: it already weighs the
@@ -45,7 +45,7 @@ STACK = 400_000
 
 
 def tuning_path(design: Design) -> Path | None:
-    """What tunes the first chamber; None when it is closed."""
+    """What tunes the first opening; None when all is closed."""
     if design.box.radiators:
         return ("box", "radiators", 0, "added_mass")
     return ("box", "ports", 0, "length") if design.box.ports else None
@@ -66,6 +66,11 @@ def best_tunings(designs: Sequence[Design], count: int = COUNT) -> list[Design]:
             assert path is not None
             tuned[place] = replace_at(designs[place], path, float(value))
     return tuned
+
+
+def _place(network: Network) -> int:
+    """The chamber that the first opening tunes."""
+    return (network.radiators or network.ports)[0].chamber
 
 
 def _bare(design: Design) -> Design:
@@ -121,9 +126,10 @@ def _spaced(low: Real, high: Real, ramp: Real) -> Real:
 def _range(group: Group) -> tuple[Real, Real]:
     """(least, most) total moving mass of a radiator, or length of a port; (designs, 1) each."""
     network = group.numbers.model.network
-    note = group.first.brief.bass.frequency
+    note, place = group.first.brief.bass.frequency, _place(network)
+    box = np.asarray(network.chambers[place].compliance)
     if network.radiators:
-        radiator, box = network.radiators[0], np.asarray(network.chambers[0].compliance)
+        radiator = network.radiators[0]
         own = np.asarray(radiator.mass)
         stiffness = 1 / radiator.compliance + radiator.count * radiator.area**2 / box
         heaviest = np.minimum(HEAVIEST * own, own + MOST_ADDED)
@@ -131,9 +137,8 @@ def _range(group: Group) -> tuple[Real, Real]:
         least = np.clip(stiffness / (2 * pi * HIGHEST_SHARE * note) ** 2, own, most)
         return np.asarray(least), np.asarray(most)
     port, model = group.first.box.ports[0], network.ports[0]
-    box = np.asarray(network.chambers[0].compliance)
     outer = port.count * port_outer_volume(dataclasses.replace(port, length=1.0))
-    least_air = min(job.rolled.air[0] for job in group.jobs) + outer * port.length
+    least_air = min(job.rolled.air[place] for job in group.jobs) + outer * port.length
     longest = min(
         MOST_FOLDS * group.jobs[0].rolled.longest_inner, MOST_AIR * least_air / outer, LONGEST
     )
@@ -179,7 +184,8 @@ def _each(values: Real, rows: slice, count: int) -> Real:
 def _tuned(design: Design, n: Numbers, values: Real) -> Numbers:
     """Stacked numbers with the first radiator's mass or port's length at ``values`` (rows, 1)."""
     network, ratings = n.model.network, n.ratings
-    box, radiators, ports = network.chambers[0].compliance, network.radiators, network.ports
+    place = _place(network)
+    box, radiators, ports = network.chambers[place].compliance, network.radiators, network.ports
     if radiators:
         radiators = (dataclasses.replace(radiators[0], mass=values), *radiators[1:])
         ratings = _sagging(design, n, values)
@@ -188,12 +194,12 @@ def _tuned(design: Design, n: Numbers, values: Real) -> Numbers:
         longer = values - port.length
         tuned = port_model(port, values, n.air, model.chamber, model.opens_to, model.resistance)
         ports = (tuned, *ports[1:])
-        if design.box.chambers[0].stated_volume is None:
+        if design.box.chambers[place].stated_volume is None:
             outer = port.count * port_outer_volume(dataclasses.replace(port, length=1.0))
-            seems = 1 + design.box.chambers[0].stuffing
+            seems = 1 + design.box.chambers[place].stuffing
             box = box - air_rules.compliance(seems * outer * longer, n.air)
     reference = air_rules.tuning(
-        box, [p for p in ports if p.chamber == 0], [r for r in radiators if r.chamber == 0]
+        box, [p for p in ports if p.chamber == place], [r for r in radiators if r.chamber == place]
     )
     network = _with_losses(design, n.model, reference, box, ports)
     network = dataclasses.replace(network, radiators=radiators)
@@ -206,22 +212,24 @@ def _with_losses(
     design: Design, model: BoxModel, reference: Any, box: Any, ports: tuple[Port, ...]
 ) -> Network:
     """Losses given by a Q follow the tuning; a measured leak stays."""
-    network, old = model.network, model.network.chambers[0]
-    change = reference * box / (model.reference[0] * old.compliance)
-    stays = design.box.chambers[0].leak_resistance is not None
+    network, place = model.network, _place(model.network)
+    old, was_at = network.chambers[place], model.reference[place]
+    change = reference * box / (was_at * old.compliance)
+    stays = design.box.chambers[place].leak_resistance is not None
     leak = old.leak if stays else old.leak * change
     chamber = dataclasses.replace(
         old, compliance=box, leak=leak, absorption=old.absorption / change
     )
     lossy = tuple(
         dataclasses.replace(
-            new, resistance=new.resistance * reference * new.mass / (model.reference[0] * was.mass)
+            new, resistance=new.resistance * reference * new.mass / (was_at * was.mass)
         )
-        if new.chamber == 0
+        if new.chamber == place
         else new
         for new, was in zip(ports, network.ports, strict=True)
     )
-    return dataclasses.replace(network, chambers=(chamber, *network.chambers[1:]), ports=lossy)
+    chambers = tuple(chamber if c is old else c for c in network.chambers)
+    return dataclasses.replace(network, chambers=chambers, ports=lossy)
 
 
 def _sagging(design: Design, n: Numbers, mass: Real) -> Ratings:

@@ -1,6 +1,6 @@
 """Parts that a new element starts with, from the house shelf."""
 
-from firecrest.design.parts import RadiatorPart
+from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import Cell, CellPoint, Pack, ProtectionBoard
 
 START_RADIATOR = RadiatorPart(
@@ -23,6 +23,32 @@ START_RADIATOR = RadiatorPart(
         "mass": "measured",
         "price": "sheet",
     },
+)
+
+START_SATELLITE = DriverPart(
+    name="Alder F8-4",
+    size=0.0762,
+    nominal=4.0,
+    re=3.4,
+    le=0.00011,
+    fs=96.0,
+    qes=0.585,
+    qms=4.1,
+    qts=0.512,
+    vas=0.0008995,
+    sd=0.003,
+    xmax=0.0032,
+    xmech=0.0052,
+    pe=20.0,
+    displacement=0.000063,
+    frame=0.08,
+    cut_out=0.071,
+    depth=0.048,
+    mass=0.31,
+    price=14.0,
+    origins=dict.fromkeys(
+        ("re", "le", "fs", "qes", "qms", "qts", "vas", "sd", "xmax", "xmech", "pe"), "sheet"
+    ),
 )
 
 START_CELL = Cell(

@@ -3,7 +3,7 @@
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.lowering import programme_of
+from firecrest.assessment.portloss import promise_drive
 from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.arrays import Real
 from firecrest.core.limits.bands import peaks
@@ -51,7 +51,7 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
         names = ["Cone"] * len(box.groups) + ["Radiator"] * len(box.radiators)
         names += ["Port air"] * len(box.ports)
         return [waiting(name, assessment, (20.0, 200.0)) for name in names]
-    drive = _promise_drive(assessment, a)
+    drive = promise_drive(assessment, a)
     box = assessment.design.box
     found = []
     for k, x, limit in zip(a.model.owners, a.transfers.excursion, a.ratings.x_max, strict=True):
@@ -64,16 +64,6 @@ def travel_plots(assessment: Assessment) -> list[Plot]:
     for x, limit in zip(a.transfers.port_speed, a.ratings.port_speed, strict=True):
         found.append(_motion("Port air", "U", "port", a, drive, x, limit, 1.0, "m/s"))
     return found
-
-
-def _promise_drive(assessment: Assessment, a: Acoustic) -> Real:
-    """V rms of input: what the promise asks from its bass note up, a held low note below it."""
-    brief = assessment.design.brief
-    programme = programme_of(brief.listening)
-    held = 10 ** ((brief.loudness.level - a.reaches.reference) / 20)
-    softer = np.sqrt(1 + (programme.low_corner / a.frequency) ** 4)
-    asked = 10 ** ((a.asked - a.unit_level) / 20)
-    return np.where(a.frequency >= brief.bass.frequency, asked, held / softer)
 
 
 def _motion(

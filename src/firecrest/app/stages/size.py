@@ -8,7 +8,7 @@ from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, column, columns, number, numbers
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, label, labelled
-from firecrest.assessment.inverse import kind_of, with_kind
+from firecrest.assessment.layouts import kind_of, with_kind
 from firecrest.present import bindings, ceiling, plots
 from firecrest.present.plot import Plot
 

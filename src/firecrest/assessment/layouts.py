@@ -1,0 +1,344 @@
+"""Kinds of box: what opens each chamber, and how chambers are laid out; each change one edit."""
+
+import dataclasses
+from collections.abc import Sequence
+from math import pi, sqrt
+from typing import Literal
+
+from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.assessment.inverse import with_tuning
+from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
+from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.design.box import OUTSIDE, Box, Chamber, DriverGroup, Port, Position, RadiatorSet
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import replace_at
+from firecrest.design.starts import START_RADIATOR, START_SATELLITE
+from firecrest.design.voice import Channel, HighPass, LowPass
+
+Kind = Literal["sealed", "port", "radiators"]
+Layout = Literal["one", "bandpass4", "bandpass6", "channels", "halves", "two-one"]
+LAYOUTS: dict[Layout, str] = {
+    "one": "One chamber",
+    "bandpass4": "Bandpass, 4th order",
+    "bandpass6": "Bandpass, 6th order",
+    "channels": "A chamber for each channel",
+    "halves": "Left and right halves",
+    "two-one": "2.1: sub, left, right",
+}
+PORT_SHARE = 6.0
+"""A new port has the cone area over this."""
+OWN_QTC = 0.9
+"""Qtc of a closed chamber given to one group of drivers."""
+LEAST_SHARE, MOST_SHARE = 0.04, 0.5
+CROSSOVER = 150.0
+"""Corner in Hz at which a new subwoofer hands over."""
+
+
+def kind_of(design: Design, chamber: int = 0) -> Kind:
+    """What a chamber is, by what opens it."""
+    name = design.box.chambers[chamber].name
+    if any(name in (r.chamber, r.opens_to) for r in design.box.radiators):
+        return "radiators"
+    return "port" if any(name in (p.chamber, p.opens_to) for p in design.box.ports) else "sealed"
+
+
+def openings(box: Box) -> tuple[RadiatorSet | Port, ...]:
+    """Radiators, then ports."""
+    return (*box.radiators, *box.ports)
+
+
+def layout_of(design: Design) -> Layout | None:
+    """How the chambers are laid out; None when it is none of the named ways."""
+    box = design.box
+    inside = [g for g in box.groups if g.front != OUTSIDE]
+    if inside and len(inside) == len(box.groups) and len(box.chambers) == 2:
+        rear = {g.chamber for g in inside}
+        opened = any(o.chamber in rear for o in openings(box))
+        return "bandpass6" if opened else "bandpass4"
+    if len(box.chambers) == 1:
+        return "one"
+    channels = [{g.channel for g in box.groups if g.chamber == c.name} for c in box.chambers]
+    if any(len(names) != 1 for names in channels) or inside:
+        return None
+    names = {c.name for c in design.voice.channels}
+    if names == {"left", "right"}:
+        return "halves"
+    return "two-one" if names == {"sub", "left", "right"} else "channels"
+
+
+def with_kind(design: Design, kind: Kind, chamber: int = 0) -> Design:
+    """A chamber closed, opened by a port, or by radiators; a sensible start, one edit.
+
+    A port starts with a sixth of the cone area and, like radiators, at the promised bass note
+    where that can be reached. DesignError when nothing would face outside any more.
+    """
+    if kind == kind_of(design, chamber):
+        return design
+    box = design.box
+    name = box.chambers[chamber].name
+    radiators = tuple(r for r in box.radiators if name not in (r.chamber, r.opens_to))
+    ports = tuple(p for p in box.ports if name not in (p.chamber, p.opens_to))
+    if kind == "radiators":
+        radiators = (*radiators, RadiatorSet(radiator=START_RADIATOR, count=2, chamber=name))
+    elif kind == "port":
+        ports = (*ports, _new_port(box, name))
+    made = replace_at(design, ("box",), dataclasses.replace(box, radiators=radiators, ports=ports))
+    _check_faces_outside(made)
+    if kind == "sealed":
+        return made
+    try:
+        return with_tuning(made, design.brief.bass.frequency, chamber)
+    except FirecrestError:
+        return made
+
+
+def _new_port(box: Box, chamber: str) -> Port:
+    """A round port for the drivers around a chamber, reckoned with as a pipe."""
+    around = [g for g in box.groups if chamber in (g.chamber, g.front)] or list(box.groups)
+    area = sum((g.driver.sd or 0.01) for g in around) / PORT_SHARE
+    diameter = max(round(sqrt(4 * area / pi), 3), 0.01)
+    return Port(diameter=diameter, chamber=chamber, resonances=True)
+
+
+def _check_faces_outside(design: Design) -> None:
+    box = design.box
+    faces = [g.front for g in box.groups] + [o.opens_to for o in openings(box)]
+    if OUTSIDE not in faces:
+        raise DesignError("Nothing would face outside: open the chamber before the cone.")
+
+
+def with_layout(design: Design, layout: Layout) -> Design:
+    """The box laid out anew, from a sensible start; one edit.
+
+    DesignError when the voice or the board does not allow it.
+    """
+    if layout == layout_of(design):
+        return design
+    if layout == "one":
+        return _one_chamber(design)
+    if layout in ("bandpass4", "bandpass6"):
+        return _bandpass(_one_chamber(design), sixth=layout == "bandpass6")
+    if layout == "channels":
+        return _chamber_for_each_channel(design)
+    return _halves(design) if layout == "halves" else _two_one(design)
+
+
+def _one_chamber(design: Design) -> Design:
+    """Everything around the air of the first chamber, all cones facing outside."""
+    box = design.box
+    name = box.chambers[0].name
+    whole = min(sum(c.share for c in box.chambers), 1.0)
+    chamber = dataclasses.replace(box.chambers[0], share=whole, stated_volume=None)
+    if len(box.chambers) == 1:
+        chamber = box.chambers[0]
+    return _rebuilt(
+        design,
+        (chamber,),
+        [dataclasses.replace(g, chamber=name, front=OUTSIDE) for g in box.groups],
+        [dataclasses.replace(r, chamber=name) for r in box.radiators if r.opens_to == OUTSIDE],
+        [dataclasses.replace(p, chamber=name) for p in box.ports if p.opens_to == OUTSIDE],
+    )
+
+
+def _rebuilt(
+    design: Design,
+    chambers: Sequence[Chamber],
+    groups: Sequence[DriverGroup],
+    radiators: Sequence[RadiatorSet],
+    ports: Sequence[Port],
+) -> Design:
+    """The design with these elements; contents of chambers that went move to the first."""
+    names = [c.name for c in chambers]
+    contents = tuple(
+        item if item.chamber in names else dataclasses.replace(item, chamber=names[0])
+        for item in design.box.case.contents
+    )
+    case = dataclasses.replace(design.box.case, contents=contents)
+    box = Box(
+        case=case,
+        chambers=tuple(chambers),
+        groups=tuple(groups),
+        radiators=tuple(radiators),
+        ports=tuple(ports),
+    )
+    return replace_at(design, ("box",), box)
+
+
+def figures_of(design: Design, group: DriverGroup) -> tuple[float, float, float]:
+    """(Fs, Qts, Vas of all its cones) of a group; DesignError names what is not known."""
+    known = derivation_of(wired_driver(group.driver, group.coils)).figures
+    for key, symbol in (("fs", "Fs"), ("qts", "Qts"), ("vas", "Vas")):
+        if key not in known:
+            raise DesignError(f"needs {symbol} of {group.driver.name}")
+    cones = cone_count(group, wiring_of(design.voice.channels))
+    share = 1.0 if group.pair == "alone" else 0.5
+    return known["fs"], known["qts"], known["vas"] * cones * share
+
+
+def _bandpass(design: Design, *, sixth: bool) -> Design:
+    """The cones face a front chamber, which alone (or with the rear one) opens outwards.
+
+    Shares of the air are those of the flat fourth-order box with its lower corner at the promised
+    note. For the sixth order the rear chamber is tuned to that note, the front one an octave up.
+    """
+    box, note = design.box, design.brief.bass.frequency
+    whole = box.chambers[0].share
+    fs, qts, _ = figures_of(design, box.groups[0])
+    vas = sum(figures_of(design, g)[2] for g in box.groups)
+    start = flat_bandpass(fs, qts, vas, note)
+    split = 0.5 if start is None or sixth else start.rear / (start.rear + start.front)
+    split = min(max(split, 0.15), 0.85)
+    rear = dataclasses.replace(
+        box.chambers[0], name="rear", share=whole * split, stated_volume=None
+    )
+    front = Chamber(name="front", share=whole * (1 - split), leak_q=rear.leak_q)
+    groups = [dataclasses.replace(g, chamber="rear", front="front") for g in box.groups]
+    ports = [_new_port(box, "front")]
+    ports += [dataclasses.replace(_new_port(box, box.chambers[0].name), chamber="rear")] * sixth
+    made = _rebuilt(design, (rear, front), groups, (), ports)
+    tuning = 2 * note if sixth or start is None else start.tuning
+    made = _tuned_if_possible(made, tuning, 1)
+    return _tuned_if_possible(made, note, 0) if sixth else made
+
+
+def _tuned_if_possible(design: Design, frequency: float, chamber: int) -> Design:
+    try:
+        return with_tuning(design, frequency, chamber)
+    except FirecrestError:
+        return design
+
+
+def own_share(design: Design, place: int) -> float:
+    """Share of the interior that closes a group of drivers at Qtc 0.9, within reason."""
+    group, box = design.box.groups[place], design.box
+    _, qts, vas = figures_of(design, group)
+    wanted = closed_volume(vas, qts, OWN_QTC) or vas
+    case = box.case
+    inside = (
+        (case.length - 2 * case.wall) * (case.height - 2 * case.wall) * (case.depth - 2 * case.wall)
+    )
+    room = cone_count(group, wiring_of(design.voice.channels)) * group.driver.displacement
+    return min(max((wanted + room) / inside, LEAST_SHARE), MOST_SHARE)
+
+
+def with_own_chamber(design: Design, place: int) -> Design:
+    """One group of drivers in a closed chamber of its own, cut from the one it shared."""
+    box = design.box
+    group = box.groups[place]
+    names = [c.name for c in box.chambers]
+    if sum(g.chamber == group.chamber for g in box.groups) < 2:
+        raise DesignError(f"{group.driver.name} has its chamber to itself already.")
+    name = group.channel if group.channel not in names else f"{group.channel} {len(names) + 1}"
+    old = box.chambers[names.index(group.chamber)]
+    share = min(own_share(design, place), 0.8 * old.share)
+    chambers = [
+        dataclasses.replace(c, share=c.share - share, stated_volume=None) if c is old else c
+        for c in box.chambers
+    ]
+    chambers.append(Chamber(name=name, share=share, leak_q=old.leak_q))
+    groups = [
+        dataclasses.replace(g, chamber=name) if k == place else g for k, g in enumerate(box.groups)
+    ]
+    return _rebuilt(design, chambers, groups, box.radiators, box.ports)
+
+
+def _chamber_for_each_channel(design: Design) -> Design:
+    """Groups of the first channel keep the air; those of every other one get a chamber."""
+    first = design.voice.channels[0].name
+    if all(g.channel == first for g in design.box.groups):
+        raise DesignError(
+            "There is one voice channel only: give the ways channels of their own first."
+        )
+    made = _one_chamber(design) if layout_of(design) != "one" else design
+    for place, group in enumerate(design.box.groups):
+        if group.channel == first:
+            continue
+        names = [c.name for c in made.box.chambers]
+        if group.channel in names:
+            made = replace_at(made, ("box", "groups", place, "chamber"), group.channel)
+        else:
+            made = with_own_chamber(made, place)
+    return made
+
+
+def _halves(design: Design) -> Design:
+    """Two equal halves, each with half the drivers, openings and outputs."""
+    box, channels = design.box, design.voice.channels
+    if len(channels) != 1 or len(box.groups) != 1 or channels[0].outputs % 2:
+        raise DesignError("Halves need one group of drivers on one channel with two outputs.")
+    odd = [r.radiator.name for r in box.radiators if r.count % 2]
+    if odd:
+        raise DesignError(f"Halves need an even number of {odd[0]}.")
+    design = _one_chamber(design)
+    box, channel, chamber = design.box, channels[0], design.box.chambers[0]
+    aside = box.case.length / 4
+    halves = [
+        dataclasses.replace(chamber, name=n, share=chamber.share / 2, stated_volume=None)
+        for n in ("left", "right")
+    ]
+    sides = (("left", Position(right=-aside)), ("right", Position(right=aside)))
+    groups = [
+        dataclasses.replace(box.groups[0], chamber=n, channel=n, place=place) for n, place in sides
+    ]
+    radiators = [
+        dataclasses.replace(r, chamber=name, count=r.count // 2)
+        for name, _ in sides
+        for r in box.radiators
+    ]
+    ports = [
+        dataclasses.replace(p, chamber=name, place=place)
+        for name, place in sides
+        for p in box.ports
+    ]
+    voice = [dataclasses.replace(channel, name=n, outputs=channel.outputs // 2) for n, _ in sides]
+    made = _with_channels(design, voice, groups[:1])
+    return _rebuilt(_with_channels(made, voice, groups), halves, groups, radiators, ports)
+
+
+def _with_channels(
+    design: Design, channels: Sequence[Channel], groups: Sequence[DriverGroup]
+) -> Design:
+    """Voice and groups changed together, as neither fits the other's old names."""
+    voice = dataclasses.replace(design.voice, channels=tuple(channels))
+    chamber = design.box.chambers[0].name
+    kept = tuple(dataclasses.replace(g, chamber=chamber) for g in groups)
+    fed = {g.channel for g in kept}
+    voice = dataclasses.replace(voice, channels=tuple(c for c in channels if c.name in fed))
+    box = dataclasses.replace(design.box, groups=kept)
+    return dataclasses.replace(design, voice=voice, box=box)
+
+
+def _two_one(design: Design) -> Design:
+    """The present drivers as subwoofer in a chamber of their own, small ones left and right."""
+    outputs = design.power.amplifier.channels
+    if outputs < 3:
+        name = design.power.amplifier.name
+        raise DesignError(
+            f"2.1 takes three outputs, {name} has {outputs}: choose another board in Parts."
+        )
+    design = _one_chamber(design)
+    box, old = design.box, design.voice.channels[0]
+    sub = dataclasses.replace(
+        old,
+        name="sub",
+        outputs=1,
+        blocks=(
+            *old.blocks,
+            LowPass(kind="low_pass", frequency=CROSSOVER, family="linkwitz_riley", order=4),
+        ),
+    )
+    high = HighPass(kind="high_pass", frequency=CROSSOVER, family="linkwitz_riley", order=4)
+    sides = [Channel(name=n, blocks=(high,)) for n in ("left", "right")]
+    aside = box.case.length / 3
+    small = [
+        DriverGroup(
+            driver=START_SATELLITE, chamber=box.chambers[0].name, channel=n, place=Position(right=x)
+        )
+        for n, x in (("left", -aside), ("right", aside))
+    ]
+    bass = dataclasses.replace(box.groups[0], channel="sub")
+    made = _with_channels(design, (sub, *sides), (bass, *small))
+    for place in (1, 2):
+        made = with_own_chamber(made, place)
+    return made

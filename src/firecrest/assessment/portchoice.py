@@ -1,0 +1,146 @@
+"""Ports to choose from: pipes and slots one can buy or saw, each with its length and its fit."""
+
+import dataclasses
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.cabinet import port_area
+from firecrest.assessment.inverse import tuning_of, with_tuning
+from firecrest.assessment.lowering import port_ends
+from firecrest.assessment.portloss import PEAK, promise_drive
+from firecrest.core.air import Air
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet.portfit import Duct, PortFit, Space, port_fit
+from firecrest.core.cabinet.rollup import inner_size
+from firecrest.core.errors import FirecrestError
+from firecrest.design.box import Case, Port
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import replace_at
+
+PIPES = (
+    (0.016, 0.0015),
+    (0.020, 0.0015),
+    (0.025, 0.0018),
+    (0.032, 0.0018),
+    (0.040, 0.0018),
+    (0.050, 0.0018),
+    (0.063, 0.0019),
+    (0.075, 0.0019),
+    (0.090, 0.0027),
+    (0.110, 0.0032),
+    (0.125, 0.0032),
+    (0.160, 0.0032),
+)
+"""(outside diameter, wall) in m of plastic pipe in the metric series; measure the pipe you buy."""
+SLOT_SHEETS = (1, 2, 3, 4)
+"""A slot is as high as so many strips of the case's own sheet."""
+
+
+def space_of(case: Case, port: Port) -> Space:
+    """Room for a port: it folds along the longer free side; a wide slot lies along its width."""
+    length, height, depth = inner_size((case.length, case.height, case.depth), case.wall)
+    across, side = min(length, height), max(length, height)
+    if port.shape == "slot" and port.width + port.wall > across:
+        across, side = side, across
+    return Space(case.wall, depth, side, across)
+
+
+def duct_of(port: Port) -> Duct:
+    """A port as a solid; a slot shares one wall of the case and has a divider on the other."""
+    if port.shape == "round":
+        outer = port.diameter + 2 * port.wall
+        return Duct(port.length, port.diameter, outer, outer, port.count)
+    return Duct(port.length, port.height, port.height + port.wall, port.width, port.count)
+
+
+def fit_in_case(design: Design, place: int) -> PortFit:
+    """How a port fits into the case, other things in it left out."""
+    port = design.box.ports[place]
+    return port_fit(duct_of(port), space_of(design.box.case, port), port.bends)
+
+
+@dataclass(frozen=True)
+class PortChoice:
+    """One port for the present tuning; ``design`` holds it. ``speed`` is its peak air speed in m/s
+    at the promise, None where that is not known.
+    """
+
+    port: Port
+    design: Design
+    area: float
+    length: float
+    fit: PortFit
+    speed: float | None
+    limit: float
+
+
+def peak_speed(assessment: Assessment, place: int) -> float | None:
+    """Highest air speed of a port in m/s when the promise is played, 20 to 200 Hz."""
+    a = assessment.acoustic
+    if a is None:
+        return None
+    moved = PEAK * abs(a.transfers.port_speed[place]) * promise_drive(assessment, a)
+    shown = (a.frequency >= 20) & (a.frequency <= 200)
+    return float(moved[shown].max())
+
+
+def candidates(design: Design, place: int) -> list[Port]:
+    """Pipes (or slots of the case's sheet, as the port is now) that could stand in its place."""
+    port = design.box.ports[place]
+    if port.shape == "round":
+        sizes = [(outer - 2 * wall, wall) for outer, wall in PIPES]
+        return [
+            dataclasses.replace(port, diameter=round(bore, 4), wall=wall, count=n)
+            for n in sorted({1, 2, port.count})
+            for bore, wall in sizes
+        ]
+    sheet = design.box.case.wall
+    return [dataclasses.replace(port, height=round(n * sheet, 4), wall=sheet) for n in SLOT_SHEETS]
+
+
+def with_port(design: Design, place: int, port: Port) -> Design:
+    """A port in place of another at the tuning the chamber has now, folded as often as it needs.
+
+    RangeError when no length gives that tuning.
+    """
+    chambers = [c.name for c in design.box.chambers]
+    chamber = chambers.index(port.chamber)
+    tuning = tuning_of(design, chamber)
+    assert tuning is not None
+    made = replace_at(design, ("box", "ports", place), port)
+    made = with_tuning(made, tuning, chamber)
+    fit = fit_in_case(made, place)
+    return replace_at(made, ("box", "ports", place, "bends"), fit.bends or 0)
+
+
+def choices(design: Design, place: int) -> list[PortChoice]:
+    """Every candidate that reaches the present tuning, smallest area first."""
+    found = []
+    for port in candidates(design, place):
+        try:
+            made = with_port(design, place, port)
+        except FirecrestError:
+            continue
+        new, done = made.box.ports[place], assess(made)
+        limit = done.acoustic.ratings.port_speed[place] if done.acoustic else 0.0
+        found.append(
+            PortChoice(
+                new,
+                made,
+                new.count * port_area(new),
+                new.length,
+                fit_in_case(made, place),
+                peak_speed(done, place),
+                float(limit),
+            )
+        )
+    return sorted(found, key=lambda choice: choice.area)
+
+
+def length_for(port: Port, area: Real, mass: float, air: Air) -> Real:
+    """Length in m of ``count`` ports of ``area`` m2 in all with acoustic ``mass`` (kg/m4) in all.
+
+    The correction of the ends goes with the root of the area of one, as it does for ``port``.
+    """
+    ends = port_ends(port) * (area / (port.count * port_area(port))) ** 0.5
+    return mass * area / air.density - ends
