@@ -15,7 +15,8 @@ from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number
 from firecrest.present.ceiling import ceiling_plot
-from firecrest.present.plots import impedance_plot, runtime_plot, travel_plots
+from firecrest.present.plots import runtime_plot, travel_plots
+from firecrest.present.views import impedance_plot
 from tests.app.helpers import settle
 
 

@@ -9,7 +9,7 @@ from tests.reference.designs import system_design
 from firecrest.assessment.assess import assess
 from firecrest.core.limits.ceiling import raw_runs
 from firecrest.design.edits.paths import replace_at, set_number, value_at
-from firecrest.present import bindings, ceiling, meters, plots, power, words
+from firecrest.present import bindings, ceiling, meters, plots, power, views, words
 from firecrest.present import plot as plot_types
 from firecrest.present.brief import clauses
 from firecrest.present.chain import chain
@@ -168,8 +168,8 @@ def test_ceiling_plot_carries_promise_shortfall_and_readout(assessed):
 @pytest.mark.parametrize(
     "make",
     [
-        plots.response_plot,
-        plots.impedance_plot,
+        views.response_plot,
+        views.impedance_plot,
         ceiling.voice_ceiling_plot,
         plots.distance_plot,
         plots.runtime_plot,

@@ -24,7 +24,7 @@ from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.power import PowerStage
 from firecrest.app.stages.promise import PromiseStage
-from firecrest.app.stages.size import SizeStage
+from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain

@@ -5,9 +5,10 @@ from collections.abc import Sequence
 from math import pi, sqrt
 from typing import Literal
 
-from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.cabinet import cone_count, port_area, wiring_of
 from firecrest.assessment.figures import derivation_of, wired_driver
-from firecrest.assessment.inverse import with_tuning
+from firecrest.assessment.inverse import tuner_path, with_tuning
+from firecrest.assessment.portchoice import candidates, fit_in_case, with_port
 from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
 from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.box import OUTSIDE, Box, Chamber, DriverGroup, Port, Position, RadiatorSet
@@ -31,6 +32,8 @@ PORT_SHARE = 6.0
 OWN_QTC = 0.9
 """Qtc of a closed chamber given to one group of drivers."""
 LEAST_SHARE, MOST_SHARE = 0.04, 0.5
+EASY_BENDS = 2
+"""A start folds its port so often at most."""
 CROSSOVER = 150.0
 """Corner in Hz at which a new subwoofer hands over."""
 
@@ -87,10 +90,7 @@ def with_kind(design: Design, kind: Kind, chamber: int = 0) -> Design:
     _check_faces_outside(made)
     if kind == "sealed":
         return made
-    try:
-        return with_tuning(made, design.brief.bass.frequency, chamber)
-    except FirecrestError:
-        return made
+    return _tuned_if_possible(made, design.brief.bass.frequency, chamber)
 
 
 def _new_port(box: Box, chamber: str) -> Port:
@@ -203,10 +203,33 @@ def _bandpass(design: Design, *, sixth: bool) -> Design:
 
 
 def _tuned_if_possible(design: Design, frequency: float, chamber: int) -> Design:
+    """Tuned where that can be reached; a port too long for the case is made of thinner pipe."""
     try:
-        return with_tuning(design, frequency, chamber)
+        made = with_tuning(design, frequency, chamber)
     except FirecrestError:
         return design
+    path = tuner_path(made, chamber)
+    assert path is not None
+    return made if path[1] == "radiators" else _fitting(made, int(path[2]))
+
+
+def _fitting(design: Design, place: int) -> Design:
+    """The port folded as it needs, or the widest pipe that fits with two bends."""
+    fit = fit_in_case(design, place)
+    if fit.bends is not None and fit.bends <= EASY_BENDS:
+        return replace_at(design, ("box", "ports", place, "bends"), fit.bends)
+    now = port_area(design.box.ports[place])
+    for port in reversed(candidates(design, place)):
+        if port_area(port) >= now or port.count != design.box.ports[place].count:
+            continue
+        try:
+            made = with_port(design, place, port)
+        except FirecrestError:
+            continue
+        found = fit_in_case(made, place)
+        if found.bends is not None and found.bends <= EASY_BENDS:
+            return made
+    return design
 
 
 def own_share(design: Design, place: int) -> float:

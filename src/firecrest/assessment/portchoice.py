@@ -84,18 +84,26 @@ def peak_speed(assessment: Assessment, place: int) -> float | None:
     return float(moved[shown].max())
 
 
-def candidates(design: Design, place: int) -> list[Port]:
-    """Pipes (or slots of the case's sheet, as the port is now) that could stand in its place."""
+def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:
+    """Pipes (or slots of the case's sheet, as the port is now) that could stand in its place.
+
+    Their area in all is within ``spread`` times that of the port either way; smallest first.
+    """
     port = design.box.ports[place]
-    if port.shape == "round":
-        sizes = [(outer - 2 * wall, wall) for outer, wall in PIPES]
-        return [
-            dataclasses.replace(port, diameter=round(bore, 4), wall=wall, count=n)
-            for n in sorted({1, 2, port.count})
-            for bore, wall in sizes
-        ]
     sheet = design.box.case.wall
-    return [dataclasses.replace(port, height=round(n * sheet, 4), wall=sheet) for n in SLOT_SHEETS]
+    if port.shape == "round":
+        found = [
+            dataclasses.replace(port, diameter=round(outer - 2 * wall, 4), wall=wall, count=n)
+            for n in sorted({1, 2, port.count})
+            for outer, wall in PIPES
+        ]
+    else:
+        found = [
+            dataclasses.replace(port, height=round(n * sheet, 4), wall=sheet) for n in SLOT_SHEETS
+        ]
+    now = port.count * port_area(port)
+    near = [p for p in found if 1 / spread <= p.count * port_area(p) / now <= spread]
+    return sorted(near, key=lambda p: p.count * port_area(p))
 
 
 def with_port(design: Design, place: int, port: Port) -> Design:
@@ -113,28 +121,23 @@ def with_port(design: Design, place: int, port: Port) -> Design:
     return replace_at(made, ("box", "ports", place, "bends"), fit.bends or 0)
 
 
-def choices(design: Design, place: int) -> list[PortChoice]:
-    """Every candidate that reaches the present tuning, smallest area first."""
-    found = []
-    for port in candidates(design, place):
-        try:
-            made = with_port(design, place, port)
-        except FirecrestError:
-            continue
-        new, done = made.box.ports[place], assess(made)
-        limit = done.acoustic.ratings.port_speed[place] if done.acoustic else 0.0
-        found.append(
-            PortChoice(
-                new,
-                made,
-                new.count * port_area(new),
-                new.length,
-                fit_in_case(made, place),
-                peak_speed(done, place),
-                float(limit),
-            )
-        )
-    return sorted(found, key=lambda choice: choice.area)
+def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
+    """A candidate at the present tuning; None when no length gives that."""
+    try:
+        made = with_port(design, place, port)
+    except FirecrestError:
+        return None
+    new, done = made.box.ports[place], assess(made)
+    limit = done.acoustic.ratings.port_speed[place] if done.acoustic else 0.0
+    return PortChoice(
+        new,
+        made,
+        new.count * port_area(new),
+        new.length,
+        fit_in_case(made, place),
+        peak_speed(done, place),
+        float(limit),
+    )
 
 
 def length_for(port: Port, area: Real, mass: float, air: Air) -> Real:

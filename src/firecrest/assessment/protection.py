@@ -20,12 +20,12 @@ def wanted_corner(assessment: Assessment) -> float | None:
 def with_high_pass(design: Design, corner: float) -> Design:
     """A second-order Butterworth high-pass at ``corner`` Hz, last in every chain that plays bass.
 
-    A chain that has a high-pass above it already is left alone.
+    A chain with a high-pass an octave above it already is left alone.
     """
     added = HighPass(kind="high_pass", frequency=corner)
     channels = tuple(
         channel
-        if any(b.kind == "high_pass" and b.frequency >= corner for b in channel.blocks)
+        if any(b.kind == "high_pass" and b.frequency >= 2 * corner for b in channel.blocks)
         else dataclasses.replace(channel, blocks=(*channel.blocks, added))
         for channel in design.voice.channels
     )

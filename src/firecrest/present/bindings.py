@@ -101,8 +101,8 @@ def _computed(
     return FieldFacts(name, label, symbol, quantity, unit, digits, low, high, False, False, help)
 
 
-def air_volume() -> Binding:
-    """Net air of the first chamber; typing it moves the depth of the case."""
+def air_volume(chamber: int = 0) -> Binding:
+    """Net air of a chamber; typing it moves the depth of the case, or the chamber's share."""
     facts = _computed(
         "air_volume",
         "Air volume",
@@ -112,18 +112,31 @@ def air_volume() -> Binding:
         2,
         1e-5,
         5.0,
-        "Net air, everything inside taken off. Typing it moves the depth.",
+        "Net air, everything inside taken off. Typing it moves the depth."
+        if chamber == 0
+        else "Net air of this chamber. Typing it moves its share; the first one has the rest.",
     )
     return Binding(
-        ("computed", "air_volume"),
+        _of_chamber("air_volume", chamber),
         facts,
-        lambda assessment: assessment.cabinet.air[0],
-        lambda design, value: with_air_volume(design, float(value or 0.0)),
+        lambda a: a.cabinet.air[chamber] if chamber < len(a.cabinet.air) else None,
+        lambda design, value: with_air_volume(design, float(value or 0.0), chamber),
     )
 
 
-def tuning() -> Binding:
-    """Tuning of the first chamber; typing it moves added mass or port length."""
+def _of_chamber(name: str, chamber: int) -> Path:
+    """Path of a computed figure; that of the first chamber goes without a number."""
+    return ("computed", name) if chamber == 0 else ("computed", name, chamber)
+
+
+def tuning(chamber: int = 0) -> Binding:
+    """Tuning of a chamber; typing it moves added mass or port length."""
+
+    def _read(a: Assessment) -> float | None:
+        if a.acoustic is None or chamber >= len(a.acoustic.model.tuning):
+            return None
+        return a.acoustic.model.tuning[chamber]
+
     facts = _computed(
         "tuning",
         "Tuning",
@@ -136,8 +149,8 @@ def tuning() -> Binding:
         "Typing it moves the radiators' added mass, or the port's length.",
     )
     return Binding(
-        ("computed", "tuning"),
+        _of_chamber("tuning", chamber),
         facts,
-        lambda a: a.acoustic.model.tuning[0] if a.acoustic else None,
-        lambda design, value: with_tuning(design, float(value or 0.0)),
+        _read,
+        lambda design, value: with_tuning(design, float(value or 0.0), chamber),
     )

@@ -47,13 +47,27 @@ class TintRun:
 
 
 @dataclass(frozen=True)
+class Mark:
+    """A point worth a name: a peak, or a part to choose; ``chosen`` is the one in force."""
+
+    x: float
+    y: float
+    label: str
+    role: str = "ink2"
+    chosen: bool = False
+
+
+@dataclass(frozen=True)
 class Row:
-    """One line of a read-out: code, name, value, and whether it is short."""
+    """One line of a read-out: name, value, whether it is short, and a swatch: the tint of a limit
+    by its ``code``, or without one a line in the colour of ``role``.
+    """
 
     code: str
     name: str
     value: str
     short: bool
+    role: str = "ink"
 
 
 @dataclass(frozen=True)
@@ -78,7 +92,9 @@ class Shortfall:
 
 @dataclass(frozen=True)
 class Plot:
-    """A whole plot. ``x_axis`` is ``frequency`` (Hz, logarithmic), ``hours`` or ``distance``."""
+    """A whole plot. ``x_axis`` is ``frequency`` (Hz), ``distance`` (m), ``area`` (cm2), all three
+    logarithmic, or ``hours``.
+    """
 
     name: str
     x_axis: str
@@ -94,12 +110,13 @@ class Plot:
     readout: Readout | None = None
     crosshair: float | None = None
     message: str = ""
+    marks: tuple[Mark, ...] = ()
     notes: tuple[str, ...] = field(default=())
 
     def table(self) -> tuple[list[str], list[list[float]]]:
         """The data as columns over the first curve's x: titles with units, and rows."""
         lines = [c for c in (*self.curves, *((self.promise,) if self.promise else ())) if len(c.x)]
-        heads = [{"frequency": "Hz", "hours": "h", "distance": "m"}[self.x_axis]]
+        heads = [{"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²"}[self.x_axis]]
         heads += [f"{c.label} ({self.unit})" for c in lines]
         if not lines:
             return heads, []

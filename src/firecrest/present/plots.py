@@ -1,69 +1,59 @@
-"""Response, travel, impedance, runtime and distance as plots."""
+"""Travel of each part, runtime and distance as plots."""
 
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.portloss import promise_drive
-from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.arrays import Real
-from firecrest.core.limits.bands import peaks
 from firecrest.core.units import figure
-from firecrest.present.plot import FULL, Curve, Line, Plot, nice_range, round_step, waiting
+from firecrest.design.box import Box
+from firecrest.design.edits.paths import Path
+from firecrest.present.plot import Curve, Line, Plot, nice_range, round_step, waiting
 
 PEAK = float(np.sqrt(2.0))
 
 
-def response_plot(assessment: Assessment, *, full: bool = False) -> Plot:
-    """Response before and after the voice, re the reference band."""
-    x_range = FULL if full else (20.0, 1000.0)
-    a = assessment.acoustic
-    if a is None:
-        return waiting("Response", assessment, x_range)
-    after = a.unit_level - a.reaches.reference
-    before = a.level_before_voice - a.reaches.reference
-    drop = -float(assessment.design.brief.bass.drop)
-    shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
-    high = float(np.max(np.maximum(after, before)[shown])) + 1
-    y_range, step = nice_range(-24, min(high, 18), (6, 10))
-    return Plot(
-        "Response",
-        "frequency",
-        x_range,
-        y_range,
-        step,
-        "dB",
-        curves=(
-            Curve("after voice", a.frequency, after, "olive", 3.0, label_at=160.0),
-            Curve("before voice", a.frequency, before, "ink2", 1.6, "dotted", label_at=45.0),
-        ),
-        lines=(
-            Line(drop, f"{figure(drop, 0)} dB", "limit"),
-            Line(assessment.design.brief.bass.frequency, "promise", "promise", upright=True),
-        ),
-    )
+def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot]:
+    """Peak travel or air speed of every moving part at the promise, against its limit.
 
-
-def travel_plots(assessment: Assessment) -> list[Plot]:
-    """Peak travel or air speed of every moving part at the promise, against its limit."""
-    a = assessment.acoustic
+    Only of those of ``owner``: a chamber has the parts around it, a part has its own.
+    """
+    a, box = assessment.acoustic, assessment.design.box
+    cones = a.model.owners if a else tuple(range(len(box.groups)))
+    parts: list[tuple[str, str, str, Path, int]] = [
+        ("Cone", "C", box.groups[k].driver.name, ("box", "groups", k), n)
+        for n, k in enumerate(cones)
+    ]
+    parts += [
+        ("Radiator", "R", item.radiator.name, ("box", "radiators", k), k)
+        for k, item in enumerate(box.radiators)
+    ]
+    parts += [("Port air", "U", "port", ("box", "ports", k), k) for k in range(len(box.ports))]
+    shown = [p for p in parts if owner is None or _belongs(box, p[3], owner)]
     if a is None:
-        box = assessment.design.box
-        names = ["Cone"] * len(box.groups) + ["Radiator"] * len(box.radiators)
-        names += ["Port air"] * len(box.ports)
-        return [waiting(name, assessment, (20.0, 200.0)) for name in names]
-    drive = promise_drive(assessment, a)
-    box = assessment.design.box
+        return [waiting(name, assessment, (20.0, 200.0)) for name, *_ in shown]
+    drive, t, r = promise_drive(assessment, a), a.transfers, a.ratings
+    moved = {
+        "C": (t.excursion, r.x_max, 1e3, "mm"),
+        "R": (t.radiator_excursion, r.radiator_travel, 1e3, "mm"),
+        "U": (t.port_speed, r.port_speed, 1.0, "m/s"),
+    }
     found = []
-    for k, x, limit in zip(a.model.owners, a.transfers.excursion, a.ratings.x_max, strict=True):
-        part = box.groups[k].driver.name
-        found.append(_motion("Cone", "C", part, a, drive, x, limit, 1e3, "mm"))
-    for item, x, limit in zip(
-        box.radiators, a.transfers.radiator_excursion, a.ratings.radiator_travel, strict=True
-    ):
-        found.append(_motion("Radiator", "R", item.radiator.name, a, drive, x, limit, 1e3, "mm"))
-    for x, limit in zip(a.transfers.port_speed, a.ratings.port_speed, strict=True):
-        found.append(_motion("Port air", "U", "port", a, drive, x, limit, 1.0, "m/s"))
+    for name, code, part, _, n in shown:
+        values, limits, scale, unit = moved[code]
+        found.append(_motion(name, code, part, a, drive, values[n], limits[n], scale, unit))
     return found
+
+
+def _belongs(box: Box, part: Path, owner: Path) -> bool:
+    """Whether a part is ``owner`` itself or sits on the chamber that it is."""
+    if part == owner or owner[1] != "chambers":
+        return part == owner
+    name, place = box.chambers[int(owner[2])].name, int(part[2])
+    if part[1] == "groups":
+        return name in (box.groups[place].chamber, box.groups[place].front)
+    opening = box.radiators[place] if part[1] == "radiators" else box.ports[place]
+    return name in (opening.chamber, opening.opens_to)
 
 
 def _motion(
@@ -92,31 +82,6 @@ def _motion(
         unit,
         curves=(Curve(name, a.frequency, moved, f"limit:{code}", 2.0, fill=True),),
         lines=lines,
-    )
-
-
-def impedance_plot(assessment: Assessment) -> Plot:
-    """Load on one output of each channel, with its peaks named."""
-    x_range = (10.0, 1000.0)
-    a = assessment.acoustic
-    if a is None:
-        return waiting("Impedance", assessment, x_range)
-    curves, notes, top = [], [], 8.0
-    for k, channel in enumerate(assessment.design.voice.channels):
-        ohm = np.abs(output_impedance(a.model.network, a.solution, k))
-        shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
-        top = max(top, float(ohm[shown].max()))
-        least = int(np.argmin(np.where(shown, ohm, np.inf)))
-        named = ", ".join(f"{f:.0f}" for f, _ in peaks(a.frequency[shown], ohm[shown]))
-        notes.append(
-            f"{channel.name}: peaks at {named or '–'} Hz; least {ohm[least]:.1f} Ω at "
-            f"{a.frequency[least]:.0f} Hz"
-        )
-        curves.append(Curve(channel.name, a.frequency, ohm, "olive", 2.4, label_at=300.0))
-    step = round_step(top)
-    y_range = (0.0, float(np.ceil(top * 1.05 / step) * step))
-    return Plot(
-        "Impedance", "frequency", x_range, y_range, step, "Ω", tuple(curves), notes=tuple(notes)
     )
 
 

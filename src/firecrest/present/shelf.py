@@ -19,6 +19,7 @@ from firecrest.design.edits.paths import value_at
 from firecrest.design.fields import field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.present.datasheet import missing
+from firecrest.present.effects import changes
 from firecrest.present.updates import part_paths
 from firecrest.present.words import LIMIT_NAMES, joined
 from firecrest.search.choose import Outcome, rank
@@ -359,26 +360,6 @@ def summary(found: Sequence[Row]) -> str:
 
 def effect(outcome: Outcome, present: Sequence[Promise]) -> str:
     """What taking it changes, e.g. "+2.1 dB, −3 Hz, +160 g, +€14"."""
-    now = {p.key: p.predicted for p in present}
-    then = {p.key: p.predicted for p in outcome.figures.promises}
-    said = []
-    for key, scale, digits, unit in (
-        ("loudness", 1.0, 1, f"{THIN_SPACE}dB"),
-        ("bass", 1.0, 1, f"{THIN_SPACE}Hz"),
-        ("runtime", 1 / 3600.0, 1, f"{THIN_SPACE}h"),
-        ("weight", 1000.0, 0, f"{THIN_SPACE}g"),
-        ("cost", 1.0, 0, ""),
-    ):
-        a, b = now.get(key), then.get(key)
-        if a is None or b is None or abs(b - a) * scale < 0.5 * 10.0**-digits:
-            continue
-        change = figure((b - a) * scale, digits)
-        sign = "+" if b > a else ""
-        said.append(
-            f"{sign}€{change}"
-            if key == "cost" and b > a
-            else (f"−€{change[1:]}" if key == "cost" else f"{sign}{change}{unit}")
-        )
-    change = ", ".join(said) or "changes no promise"
+    change = ", ".join(changes(present, outcome.figures.promises)) or "changes no promise"
     first = first_to_give(outcome)
     return f"{change}; {first}" if first else change

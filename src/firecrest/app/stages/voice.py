@@ -18,7 +18,7 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
-from firecrest.present import ceiling, plots
+from firecrest.present import ceiling, views
 
 FAMILIES = (
     ("butterworth", "Butterworth"),
@@ -149,7 +149,7 @@ class VoiceStage(Stage):
     def refresh(self) -> None:
         """Draw response and ceiling, with ghosts."""
         a, t = self.session.assessment, self.session.trial
-        self.response.show_plot(plots.response_plot(a), plots.response_plot(t) if t else None)
+        self.response.show_plot(views.response_plot(a), views.response_plot(t) if t else None)
         self.ceiling.show_plot(
             ceiling.voice_ceiling_plot(a), ceiling.voice_ceiling_plot(t) if t else None
         )

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import numpy as np
 import pyqtgraph as pg
-from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import (
@@ -26,6 +26,7 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.present.plot import Plot
+from firecrest.present.portview import area_ticks
 
 TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
 THIRD = 2 ** (1 / 3)
@@ -57,7 +58,14 @@ class _Layer(pg.GraphicsObject):
 
 
 class Chart(pg.PlotWidget):
-    """A plot of one ``Plot`` description, with an optional ghost of another."""
+    """A plot of one ``Plot`` description, with an optional ghost of another.
+
+    On an axis of areas its marks can be picked: ``picked`` tells which (its place among the marks),
+    ``taken`` that Enter was pressed.
+    """
+
+    picked = Signal(int)
+    taken = Signal()
 
     def __init__(self, session: Session, *, height: int = 120) -> None:
         super().__init__(background=None)
@@ -65,6 +73,7 @@ class Chart(pg.PlotWidget):
         self.content: Plot | None = None
         self.ghost: Plot | None = None
         self._span = (0.0, 1.0)
+        self._at = -1
         self.setMinimumHeight(height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
@@ -82,7 +91,7 @@ class Chart(pg.PlotWidget):
                 autoExpandTextSpace=False,
                 hideOverlappingLabels=False,
             )
-        item.getAxis("left").setWidth(46)
+        item.getAxis("left").setWidth(50)
         item.getAxis("bottom").setHeight(20)
         self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
         for layer in (self._under, self._over):
@@ -155,6 +164,11 @@ class Chart(pg.PlotWidget):
         if plot.x_axis == "distance":
             shown = [d for d in (1, 2, 4, 8, 16, 32) if low <= d <= high]
             return [(float(np.log10(d)), f"{d} m" if d == shown[-1] else f"{d}") for d in shown]
+        if plot.x_axis == "area":
+            areas = area_ticks(low, high)
+            return [
+                (float(np.log10(t)), f"{t:g} cm²" if t == areas[-1] else f"{t:g}") for t in areas
+            ]
         step = next((s for s in (0.5, 1, 2, 5, 10, 20, 50) if high / s <= 8), 100)
         hours = np.arange(0, high, step)
         return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
@@ -214,10 +228,40 @@ class Chart(pg.PlotWidget):
         area = self.plot_area()
         spot = self.mapToScene(event.position().toPoint())
         if event.button() == Qt.MouseButton.LeftButton and area.contains(spot) and self.content:
-            low, high = self._x_range()
-            share = (spot.x() - area.left()) / area.width()
-            self._pin(float(10 ** (low + share * (high - low))))
+            if self.content.x_axis == "area":
+                self._pick_near(spot.x(), spot.y())
+            else:
+                low, high = self._x_range()
+                share = (spot.x() - area.left()) / area.width()
+                self._pin(float(10 ** (low + share * (high - low))))
         event.accept()
+
+    def _pick_near(self, x: float, y: float) -> None:
+        assert self.content is not None
+        marks = self.content.marks
+        if marks:
+            xs, ys = self.to_pixels(np.array([m.x for m in marks]), np.array([m.y for m in marks]))
+            self._pick(int(np.argmin((xs - x) ** 2 + (ys - y) ** 2)))
+
+    def _pick(self, place: int) -> None:
+        self._at = place
+        self.picked.emit(place)
+
+    def _pick_by_key(self, key: int) -> bool:
+        """Arrows walk over the marks of an area axis, Enter takes the one picked."""
+        assert self.content is not None
+        marks = self.content.marks
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.taken.emit()
+        elif key in (Qt.Key.Key_Left, Qt.Key.Key_Right) and marks:
+            order = sorted(range(len(marks)), key=lambda k: marks[k].x)
+            here = next((k for k, m in enumerate(marks) if m.chosen), 0)
+            at = order.index(self._at if 0 <= self._at < len(marks) else here)
+            step = 1 if key == Qt.Key.Key_Right else -1
+            self._pick(order[min(max(at + step, 0), len(order) - 1)])
+        else:
+            return False
+        return True
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if event.buttons() & Qt.MouseButton.LeftButton:
@@ -225,6 +269,8 @@ class Chart(pg.PlotWidget):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
+        if self.content and self.content.x_axis == "area" and self._pick_by_key(key):
+            return
         here = self.session.frequency or (self.content.crosshair if self.content else None) or 50.0
         step = THIRD if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 10 ** (1 / 120)
         ends = self.content.x_range if self.content else (20.0, 1000.0)

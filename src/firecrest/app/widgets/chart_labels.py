@@ -11,7 +11,7 @@ from firecrest.app.theme.style import colour, text_font, theme, title_font
 from firecrest.app.widgets.chart_paint import BAND, ChartPainter, role_colour
 from firecrest.app.widgets.patterns import limit_brush
 from firecrest.present.placement import Rect, Request, around, place
-from firecrest.present.plot import Curve, Line, Plot, Readout, TintRun
+from firecrest.present.plot import Curve, Line, Mark, Plot, Readout, Row, TintRun
 
 
 @lru_cache(maxsize=128)
@@ -81,6 +81,7 @@ class LabelPainter(ChartPainter):
             jobs.append(self._promise_job(plot.promise))
         jobs += [self._line_job(line) for line in plot.lines if line.label]
         jobs += [job for run in plot.tints if (job := self._tint_job(run)) is not None]
+        jobs += [self._mark_job(mark) for mark in plot.marks if self._seen_mark(mark)]
         jobs += [self._curve_job(c) for c in plot.curves if c.label_at is not None]
         rects = place([request for request, _ in jobs], area, self._taken(plot))
         for (_, draw), rect in zip(jobs, rects, strict=True):
@@ -112,6 +113,19 @@ class LabelPainter(ChartPainter):
             return
         picture = _label_picture(text, medium, ink.name(), sheet.name(), self.ratio)
         self.p.drawPixmap(QPointF(round(rect.x) - 2, round(rect.y)), picture)
+
+    def _seen_mark(self, mark: Mark) -> bool:
+        (x,), (y,) = self.map(np.array([mark.x]), np.array([mark.y]))
+        return self.area.contains(QPointF(x, y))
+
+    def _mark_job(self, mark: Mark) -> tuple[Request, Callable[[Rect], None]]:
+        (x,), (y,) = self.map(np.array([mark.x]), np.array([mark.y]))
+        width, height = self._size(mark.label, medium=mark.chosen)
+        ink = colour("ink") if mark.chosen else role_colour(mark.role)
+        return (
+            Request(width, height, around(x, y, width, height, 7)),
+            lambda rect: self._halo(rect, mark.label, ink, medium=mark.chosen),
+        )
 
     def _curve_job(self, curve: Curve) -> tuple[Request, Callable[[Rect], None]]:
         at = float(curve.label_at or 100.0)
@@ -262,15 +276,24 @@ class LabelPainter(ChartPainter):
         )
         for k, row in enumerate(readout.rows):
             y = inner.top() + 22 + k * row_height
-            swatch = QRectF(inner.left(), y + 3, 13, 10)
-            fill, line = theme().fill(row.code), theme().line(row.code)
-            self.p.setPen(QPen(QColor(line), 1))
-            self.p.setBrush(limit_brush(row.code, fill, line, self.ratio))
-            self.p.setBrushOrigin(swatch.topLeft())
-            self.p.drawRect(swatch)
+            self._swatch(row, QRectF(inner.left(), y + 3, 13, 10))
             text = QRectF(inner.left() + 20, y, inner.width() - 20, row_height)
             self.p.setFont(text_font(12, medium=k == 0))
             self.p.setPen(colour("ink"))
             self.p.drawText(text, Qt.AlignmentFlag.AlignLeft, row.name)
             self.p.setPen(colour("flame" if row.short else "ink"))
             self.p.drawText(text, Qt.AlignmentFlag.AlignRight, row.value)
+
+    def _swatch(self, row: Row, box: QRectF) -> None:
+        """The tint of a limit, or a stroke in a curve's colour."""
+        if not row.code:
+            self.p.setPen(QPen(role_colour(row.role), 3))
+            self.p.drawLine(
+                QPointF(box.left(), box.center().y()), QPointF(box.right(), box.center().y())
+            )
+            return
+        fill, line = theme().fill(row.code), theme().line(row.code)
+        self.p.setPen(QPen(QColor(line), 1))
+        self.p.setBrush(limit_brush(row.code, fill, line, self.ratio))
+        self.p.setBrushOrigin(box.topLeft())
+        self.p.drawRect(box)

@@ -9,7 +9,8 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
-from firecrest.present.plot import Curve, Line, Plot, TintRun
+from firecrest.present.plot import Curve, Line, Mark, Plot, TintRun
+from firecrest.present.portview import area_ticks
 
 BAND = 34.0
 NARROW = 24.0
@@ -60,8 +61,20 @@ class ChartPainter:
             self._stripe(plot.promise)
         for line in plot.lines:
             self._line(line)
+        for mark in plot.marks:
+            self._mark(mark)
         if ghost is not None:
             self._ghost(ghost)
+
+    def _mark(self, mark: Mark) -> None:
+        """A disc at a point; the one in force is yellow with a dark edge."""
+        (x,), (y,) = self.map(np.array([mark.x]), np.array([mark.y]))
+        if not self.area.adjusted(-4, -4, 4, 4).contains(QPointF(x, y)):
+            return
+        self.p.setPen(QPen(colour("stripe" if mark.chosen else "sheet"), 1.4))
+        self.p.setBrush(colour("yolk") if mark.chosen else role_colour(mark.role))
+        radius = 6.0 if mark.chosen else 4.5
+        self.p.drawEllipse(QPointF(x, y), radius, radius)
 
     def _grid(self, plot: Plot) -> None:
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
@@ -72,9 +85,11 @@ class ChartPainter:
         left, right = self.area.left(), self.area.right()
         self.p.drawLines([QLineF(left, y, right, y) for y in ys.tolist()])
         if plot.x_axis == "frequency":
-            marks = [d * 10**k for k in (1, 2, 3, 4) for d in range(1, 10)]
+            marks = [float(d * 10**k) for k in (1, 2, 3, 4) for d in range(1, 10)]
         elif plot.x_axis == "distance":
             marks = [1, 2, 4, 8, 16]
+        elif plot.x_axis == "area":
+            marks = area_ticks(*plot.x_range)
         else:
             marks = list(range(int(plot.x_range[1]) + 1))
         xs, _ = self.map(np.array(marks, dtype=float), np.full(len(marks), bottom))

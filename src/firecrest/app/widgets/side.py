@@ -1,4 +1,4 @@
-"""The side panel: why the promises stand as they do, and what the figures assume."""
+"""The side panel: why the promises stand as they do, next moves, what the figures assume."""
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
@@ -7,6 +7,7 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import holder, theme
 from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark
+from firecrest.app.widgets.move_cards import Moves
 from firecrest.present.sentences import Sentence, why
 
 WIDTH = 288
@@ -97,6 +98,8 @@ class SidePanel(QWidget):
         self._assumed = label("What the figures assume", "section")
         self._notes = label("", "second")
         self._notes.setWordWrap(True)
+        self.moves = Moves(session)
+        self._column.addWidget(self.moves)
         self._column.addSpacing(14)
         self._column.addWidget(self._assumed)
         self._column.addWidget(self._notes)

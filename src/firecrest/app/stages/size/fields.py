@@ -1,0 +1,254 @@
+"""Fields of what is selected in the picture: a chamber, a driver group, radiators or a port."""
+
+from collections.abc import Callable, Sequence
+from functools import partial
+from typing import Any
+
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.stages.base import number, numbers
+from firecrest.app.widgets.choices import (
+    CalmCombo,
+    Segments,
+    bound_check,
+    bound_combo,
+    label,
+    labelled,
+)
+from firecrest.assessment.inverse import tuner_path
+from firecrest.assessment.layouts import kind_of, with_kind, with_own_chamber
+from firecrest.core.acoustics.losses import DAMPING, TIGHTNESS, damping_of, tightness_of
+from firecrest.design.box import OUTSIDE
+from firecrest.design.design import Design
+from firecrest.design.edits import box as edits
+from firecrest.design.edits.paths import Path, value_at
+from firecrest.present import bindings
+
+KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
+EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
+ENDS = (
+    ("one_flanged", "one in the panel"),
+    ("both_flanged", "both in panels"),
+    ("both_free", "both free"),
+    ("along_wall", "slot along a wall"),
+)
+SHAPES = (("round", "round"), ("slot", "slot"))
+PAIRS = (("alone", "one driver"), ("clamshell", "a clamshell pair"), ("tunnel", "a tunnel pair"))
+PAIR_WIRING = (("parallel", "parallel"), ("series", "series"))
+OWN = "own figures"
+Rows = list[QWidget]
+
+
+def owner_title(design: Design, owner: Path) -> str:
+    """What the fields are of."""
+    item, kind = value_at(design, owner), owner[1]
+    if kind == "chambers":
+        return f"Chamber {item.name}" if len(design.box.chambers) > 1 else "Air"
+    if kind == "groups":
+        return str(item.driver.name)
+    return str(item.radiator.name) if kind == "radiators" else "Port"
+
+
+def owner_rows(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
+    """Rows of fields of the room or element at ``owner``; ``act`` asks the stage for a view."""
+    return {"chambers": _chamber, "groups": _group, "radiators": _radiators, "ports": _port}[
+        str(owner[1])
+    ](session, owner, act)
+
+
+def _do(session: Session, make: Callable[[Design], tuple[str, Design]]) -> None:
+    """Apply an edit that names itself; a refusal is told."""
+    session.attempt(lambda: session.apply(*make(session.design)))
+
+
+def buttons(*parts: tuple[str, Callable[[], None]]) -> QWidget:
+    """A row of buttons."""
+    holder = QWidget()
+    holder.setProperty("compact", "true")
+    row = QHBoxLayout(holder)
+    row.setContentsMargins(0, 3, 0, 3)
+    row.setSpacing(6)
+    for text, action in parts:
+        button = QPushButton(text)
+        button.clicked.connect(lambda _=False, act=action: act())
+        row.addWidget(button)
+    row.addStretch(1)
+    return holder
+
+
+# chambers ---------------------------------------------------------------------------
+
+
+def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
+    place = int(owner[2])
+    kinds = Segments(KINDS, "Kind of box")
+    kinds.setProperty("compact", "true")
+    kinds.choose(kind_of(session.design, place))
+    kinds.chosen.connect(partial(_choose_kind, session, kinds, place))
+    rows: Rows = [kinds, number(session, bindings.air_volume(place))]
+    if tuner_path(session.design, place) is not None:
+        rows.append(number(session, bindings.tuning(place)))
+    rows.append(labelled("Tightness", _tightness(session, place)))
+    rows.append(labelled("Inside", _damping(session, place)))
+    names = ["leak_q", "stuffing", "absorption_q"]
+    if len(session.design.box.chambers) > 1:
+        names.insert(0, "share")
+    rows += numbers(session, *((*owner, n) for n in (*names, "leak_resistance", "stated_volume")))
+    name = session.design.box.chambers[place].name
+    rows.append(
+        buttons(
+            ("Add port", lambda: _do(session, lambda d: edits.add_port(d, name))),
+            ("Add radiator", lambda: _do(session, lambda d: edits.add_radiators(d, name))),
+        )
+    )
+    return rows
+
+
+def _choose_kind(session: Session, kinds: Segments, place: int, kind: Any) -> None:
+    text = dict(KINDS)[kind].lower()
+    made = partial(with_kind, kind=kind, chamber=place)
+    if not session.attempt(lambda: session.apply(f"Box: {text}", made(session.design))):
+        kinds.choose(kind_of(session.design, place))
+
+
+def _preset_combo(
+    session: Session,
+    name: str,
+    words: Sequence[str],
+    now: Callable[[], int],
+    choose: Callable[[int], None],
+) -> QComboBox:
+    """A drop-down of presets; what is none of them shows as own figures."""
+    combo = CalmCombo()
+    combo.setAccessibleName(name)
+    combo.addItems([*words, OWN])
+
+    def _show() -> None:
+        combo.setCurrentIndex(now())
+
+    def _chosen(place: int) -> None:
+        if place < len(words):
+            choose(place)
+        _show()
+
+    combo.activated.connect(_chosen)
+    session.changed.connect(_show)
+    combo.destroyed.connect(lambda: session.changed.disconnect(_show))
+    _show()
+    return combo
+
+
+def _tightness(session: Session, place: int) -> QComboBox:
+    def _now() -> int:
+        if place >= len(session.design.box.chambers):
+            return len(TIGHTNESS)
+        chamber = session.design.box.chambers[place]
+        preset = tightness_of(chamber.leak_q) if chamber.leak_resistance is None else None
+        return len(TIGHTNESS) if preset is None else TIGHTNESS.index(preset)
+
+    return _preset_combo(
+        session,
+        "Tightness",
+        [p.words for p in TIGHTNESS],
+        _now,
+        lambda k: _do(session, lambda d: edits.set_tightness(d, place, TIGHTNESS[k])),
+    )
+
+
+def _damping(session: Session, place: int) -> QComboBox:
+    def _now() -> int:
+        if place >= len(session.design.box.chambers):
+            return len(DAMPING)
+        chamber = session.design.box.chambers[place]
+        preset = damping_of(chamber.stuffing, chamber.absorption_q)
+        return len(DAMPING) if preset is None else DAMPING.index(preset)
+
+    return _preset_combo(
+        session,
+        "Inside",
+        [p.words for p in DAMPING],
+        _now,
+        lambda k: _do(session, lambda d: edits.set_damping(d, place, DAMPING[k])),
+    )
+
+
+# elements ---------------------------------------------------------------------------
+
+
+def _chamber_options(session: Session, *, outside: bool) -> list[tuple[str, str]]:
+    names = [(c.name, c.name) for c in session.design.box.chambers]
+    return [(OUTSIDE, "outside"), *names] if outside else names
+
+
+def _where(session: Session, owner: Path, faces: str) -> Rows:
+    """Chamber behind, and what it faces; only where there is a choice."""
+    if len(session.design.box.chambers) < 2:
+        return []
+    behind = bound_combo(session, (*owner, "chamber"), _chamber_options(session, outside=False))
+    front = bound_combo(session, (*owner, faces), _chamber_options(session, outside=True))
+    return [labelled("Chamber behind", behind), labelled("Faces", front)]
+
+
+def _position(session: Session, owner: Path) -> Rows:
+    rows: Rows = [label("Sounds from, off the middle of the front", "hint")]
+    return rows + numbers(session, *((*owner, "place", n) for n in ("right", "up", "forward")))
+
+
+def _group(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
+    place = int(owner[2])
+    pairs = bound_combo(session, (*owner, "pair"), PAIRS)
+    rows: Rows = [*_where(session, owner, "front"), labelled("Each cone driven by", pairs)]
+    group = session.design.box.groups[place]
+    if group.pair != "alone":
+        wiring = bound_combo(session, (*owner, "pair_in"), PAIR_WIRING)
+        rows.append(labelled("The two wired in", wiring))
+        rows += numbers(session, (*owner, "trapped"))
+    rows += numbers(session, (*owner, "driver", "xmax"))
+    rows += _position(session, owner)
+    own: tuple[tuple[str, Callable[[], None]], ...] = ()
+    if sum(g.chamber == group.chamber for g in session.design.box.groups) > 1:
+        made = partial(with_own_chamber, place=place)
+        title = f"A chamber for {group.driver.name}"
+        own = (("A chamber of its own", lambda: _do(session, lambda d: (title, made(d)))),)
+    sheet = ("Figures…", lambda: session.go_to((*owner, "driver", "fs")))
+    rows.append(buttons(*own, sheet))
+    return rows
+
+
+def _radiators(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
+    rows: Rows = []
+    rows += numbers(
+        session,
+        (*owner, "count"),
+        (*owner, "added_mass"),
+        (*owner, "washer"),
+        *((*owner, "radiator", name) for name in ("sd", "mmp", "cmp", "rmp", "xmax")),
+    )
+    rows.append(bound_check(session, (*owner, "horizontal"), "Faces up or down (sags)"))
+    rows += [*_where(session, owner, "opens_to"), *_position(session, owner)]
+    place = int(owner[2])
+    rows.append(
+        buttons(
+            ("Whole washers", lambda: _do(session, lambda d: edits.whole_washers(d, place))),
+            ("Remove", lambda: _do(session, lambda d: edits.remove_opening(d, owner))),
+        )
+    )
+    return rows
+
+
+def _port(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
+    port = value_at(session.design, owner)
+    sides = ("diameter",) if port.shape == "round" else ("width", "height")
+    rows: Rows = [labelled("Shape", bound_combo(session, (*owner, "shape"), SHAPES))]
+    rows += numbers(session, *((*owner, n) for n in ("count", *sides, "length", "bends")))
+    rows.append(buttons(("Choose a port…", lambda: act("ports"))))
+    rows.append(labelled("Edges", bound_combo(session, (*owner, "edges"), EDGES)))
+    rows.append(labelled("Ends sit", bound_combo(session, (*owner, "mounting"), ENDS)))
+    rows.append(bound_check(session, (*owner, "resonances"), "Pipe resonances"))
+    rows += numbers(
+        session, *((*owner, n) for n in ("speed_limit", "loss_q", "end_correction", "wall"))
+    )
+    rows += [*_where(session, owner, "opens_to"), *_position(session, owner)]
+    rows.append(buttons(("Remove", lambda: _do(session, lambda d: edits.remove_opening(d, owner)))))
+    return rows

@@ -1,0 +1,214 @@
+"""The picture of the box: chambers, what drives and opens them, what radiates; all selectable."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from PySide6.QtWidgets import QAbstractButton, QWidget
+
+from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.design.edits.paths import Path
+from firecrest.present.boxes import Element, Picture, Room
+
+MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 34.0, 46.0, 20.0, 8.0
+REACH = 20.0
+TURNS = {"right": 0.0, "between": 0.0, "left": 180.0, "top": -90.0}
+WAVES = (9.0, 16.0, 23.0)
+
+
+class PictureItem(QAbstractButton):
+    """One room or element of the picture, as a button of its own."""
+
+    def __init__(self, item: Room | Element, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.item = item
+        self.setCheckable(True)
+        self.setAutoExclusive(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.set_item(item)
+
+    def set_item(self, item: Room | Element) -> None:
+        """Show the same thing with other figures."""
+        self.item = item
+        self.setAccessibleName(item.spoken)
+        self.setToolTip(item.spoken)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect())
+        if isinstance(self.item, Room):
+            _paint_room(painter, box, self.item, chosen=self.isChecked())
+        else:
+            _paint_element(painter, box, self.item, chosen=self.isChecked())
+        if self.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(colour("crest"), 2))
+            painter.drawRoundedRect(box.adjusted(2, 2, -2, -2), 3, 3)
+
+
+def _paint_room(painter: QPainter, box: QRectF, room: Room, *, chosen: bool) -> None:
+    """Walls, air, name and figures."""
+    painter.setPen(QPen(colour("ink2"), 3))
+    painter.setBrush(colour("olivet" if chosen else "field"))
+    painter.drawRect(box.adjusted(1.5, 1.5, -1.5, -1.5))
+    text = box.adjusted(4, 6, -22, -6)
+    flags = Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignVCenter
+    painter.setPen(colour("ink"))
+    painter.setFont(title_font(12))
+    lines = (room.name, *room.lines)
+    height = min(16.0, text.height() / len(lines))
+    top = text.center().y() - height * len(lines) / 2
+    for k, line in enumerate(lines):
+        if k == 1:
+            painter.setFont(text_font(11))
+            painter.setPen(colour("ink" if chosen else "ink2"))
+        row = QRectF(box.left() + 4, top + k * height, box.width() - 26, height)
+        shown = painter.fontMetrics().elidedText(
+            line, Qt.TextElideMode.ElideRight, int(row.width())
+        )
+        painter.drawText(row, flags, shown)
+
+
+def _paint_element(painter: QPainter, box: QRectF, element: Element, *, chosen: bool) -> None:
+    """A cone, pair, radiator or port that faces away from its room."""
+    painter.save()
+    painter.translate(box.center())
+    painter.rotate(TURNS[element.edge])
+    fill = colour("yolk" if chosen else "sheet")
+    painter.setPen(QPen(colour("ink"), 1.6))
+    painter.setBrush(fill)
+    if element.kind == "port":
+        _paint_port(painter, element, fill)
+    elif element.kind == "radiator":
+        painter.drawRoundedRect(QRectF(-3, -14, 7, 28), 2, 2)
+        painter.setBrush(colour("ink"))
+        painter.drawRect(QRectF(-5, -4, 11, 8))
+    else:
+        for shift in (0.0, -11.0) if element.kind == "pair" else (0.0,):
+            painter.drawPolygon(_cone(shift))
+    painter.restore()
+    if element.count > 1:
+        painter.setFont(text_font(11, medium=True))
+        painter.setPen(colour("ink"))
+        painter.drawText(
+            box, Qt.AlignmentFlag.AlignBottom | Qt.AlignmentFlag.AlignRight, f"×{element.count}"
+        )
+
+
+def _cone(shift: float) -> QPolygonF:
+    """A driver that faces right: magnet, then the cone opening."""
+    points = ((-15, -6), (-9, -6), (-9, -4), (5, -14), (5, 14), (-9, 4), (-9, 6), (-15, 6))
+    return QPolygonF([QPointF(x + shift, y) for x, y in points])
+
+
+def _paint_port(painter: QPainter, element: Element, fill: QColor) -> None:
+    """A pipe through the wall; a folded one turns once behind it."""
+    path = QPainterPath()
+    path.moveTo(4, 0)
+    path.lineTo(-12 if element.folded else -18, 0)
+    if element.folded:
+        path.lineTo(-12, 14)
+    for ink, width in ((colour("ink"), 11.0), (fill, 8.0)):
+        pen = QPen(ink, width)
+        pen.setCapStyle(Qt.PenCapStyle.FlatCap)
+        pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+        painter.strokePath(path, pen)
+
+
+class BoxPicture(QWidget):
+    """Rooms with elements on their sides; ``chosen`` tells the path of what is pressed."""
+
+    chosen = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setMinimumHeight(150)
+        self.setAccessibleName("Picture of the box")
+        self._picture: Picture | None = None
+        self.items: dict[Path, PictureItem] = {}
+        holder.changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(250, 160)
+
+    def show_picture(self, picture: Picture, selected: Path) -> None:
+        """Show rooms and elements, with the one at ``selected`` down."""
+        before, self._picture = self._picture, picture
+        everything: tuple[Room | Element, ...] = (*picture.rooms, *picture.elements)
+        if {i.path for i in everything} != set(self.items):
+            self._rebuild(everything)
+        elif before == picture:
+            self.items[selected].setChecked(True)
+            return
+        for item in everything:
+            self.items[item.path].set_item(item)
+        self.items[selected].setChecked(True)
+        self._place()
+        self.update()
+
+    def _rebuild(self, everything: tuple[Room | Element, ...]) -> None:
+        for old in self.items.values():
+            old.hide()
+            old.deleteLater()
+        self.items = {}
+        for item in everything:
+            button = PictureItem(item, self)
+            button.clicked.connect(lambda _=False, path=item.path: self.chosen.emit(path))
+            self.items[item.path] = button
+            button.show()
+
+    def _area(self) -> QRectF:
+        return QRectF(self.rect()).adjusted(MARGIN_LEFT, MARGIN_TOP, -MARGIN_RIGHT, -MARGIN_BOTTOM)
+
+    def _place(self) -> None:
+        if self._picture is None:
+            return
+        area = self._area()
+        for room in self._picture.rooms:
+            self.items[room.path].setGeometry(
+                round(area.left() + room.left * area.width()),
+                round(area.top() + room.top * area.height()),
+                round(room.width * area.width()) + 2,
+                round(room.height * area.height()) + 1,
+            )
+        for element in self._picture.elements:
+            spot = self._spot(element)
+            button = self.items[element.path]
+            button.setGeometry(round(spot.x()) - 20, round(spot.y()) - 18, 40, 36)
+            button.raise_()
+
+    def _spot(self, element: Element) -> QPointF:
+        area = self._area()
+        return QPointF(
+            area.left() + element.x * area.width(), area.top() + element.y * area.height()
+        )
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._place()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """Sound leaves from everything that radiates."""
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self._picture is None:
+            return
+        painter.setPen(QPen(colour("olive"), 1.6))
+        for element in self._picture.elements:
+            if element.radiates:
+                self._waves(painter, element)
+        painter.setPen(colour("ink2"))
+        painter.setFont(text_font(11))
+        area = self._area()
+        painter.drawText(QPointF(area.left(), area.top() - 6), "chambers and what radiates")
+
+    def _waves(self, painter: QPainter, element: Element) -> None:
+        """Three arcs before an element, wider with each."""
+        painter.save()
+        painter.translate(self._spot(element))
+        painter.rotate(TURNS[element.edge])
+        for radius in WAVES:
+            box = QRectF(10 - radius + REACH - 9, -radius, 2 * radius, 2 * radius)
+            painter.drawArc(box.translated(-4, 0), -38 * 16, 76 * 16)
+        painter.restore()
