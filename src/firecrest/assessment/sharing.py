@@ -5,9 +5,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.acoustic import around_of, placed_sources, voice_rows
-from firecrest.assessment.assess import Assessment
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.figures import derivation_of
 from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.radiation import heard, level
+from firecrest.core.arrays import Complex
+from firecrest.design.design import Design
 
 NOTICED = 0.5
 """Losses below this many dB are not worth a sentence."""
@@ -17,44 +21,74 @@ TOP = 500.0
 
 @dataclass(frozen=True)
 class SharedAir:
-    """Group ``place`` shares a chamber; driven by it, it takes ``loss`` dB at ``frequency`` Hz."""
+    """Groups ``places`` share a chamber with a stronger one of another channel; driven by it, they
+    take ``loss`` dB from the sum at ``frequency`` Hz.
+    """
 
-    place: int
+    places: tuple[int, ...]
     loss: float
     frequency: float
 
 
 def shared_air(assessment: Assessment) -> SharedAir | None:
-    """The group that loses most by sharing its air with another channel; None when none does.
+    """The chamber whose sharing costs most, by the groups that should leave it; None if none does.
 
-    The sum as it is against the sum without the movement that other channels force on the cone,
-    between half the promised note and 500 Hz, where the sum is within 20 dB of its highest.
+    The sum as it is against the sum without the movement that other channels force on those
+    cones, between half the promised note and 500 Hz, where it is within 20 dB of its highest. In
+    each chamber the channel that moves most air stays.
     """
     a, design = assessment.acoustic, assessment.design
-    groups = design.box.groups
-    if a is None or len({g.channel for g in groups}) < 2:
+    if a is None or len(design.voice.channels) < 2:
         return None
     around, air = around_of(design), air_of(design.brief.conditions)
-    names = [c.name for c in design.voice.channels]
-    rate = design.power.dsp.sample_rate
-    voices = [voice_rows(c, rate, a.frequency)[-1] for c in design.voice.channels]
     band = (a.frequency >= design.brief.bass.frequency / 2) & (a.frequency <= TOP)
     band &= a.unit_level > np.max(a.unit_level[band]) - 20
-    worst: SharedAir | None = None
-    for source in placed_sources(a.model, a.solution, around.distance, air):
-        if source.kind != "cone":
-            continue
-        place = a.model.owners[source.index]
-        others = {g.channel for g in groups if g.chamber == groups[place].chamber}
-        forced = sum(
-            voices[names.index(n)] * source.flow[names.index(n)]
-            for n in others - {groups[place].channel}
-        )
-        if not np.any(forced):
+    found: list[SharedAir] = []
+    for places in _guests(design):
+        forced = _forced(assessment, a, places)
+        if forced is None:
             continue
         without = level(a.transfers.pressure - heard(forced, a.frequency, around, air))
         loss = np.where(band, without - a.unit_level, -np.inf)
         k = int(np.argmax(loss))
-        if loss[k] > max(NOTICED, worst.loss if worst else 0.0):
-            worst = SharedAir(place, float(loss[k]), float(a.frequency[k]))
-    return worst
+        found.append(SharedAir(places, float(loss[k]), float(a.frequency[k])))
+    worst = max(found, key=lambda s: s.loss, default=None)
+    return worst if worst is not None and worst.loss > NOTICED else None
+
+
+def _guests(design: Design) -> list[tuple[int, ...]]:
+    """Per chamber with several channels: the groups that are not on its strongest one."""
+    box, wiring = design.box, wiring_of(design.voice.channels)
+    found = []
+    for chamber in box.chambers:
+        inside = [k for k, g in enumerate(box.groups) if g.chamber == chamber.name]
+        swept: dict[str, float] = {}
+        for k in inside:
+            group = box.groups[k]
+            area = derivation_of(group.driver).figures.get("sd", 0.0)
+            moved = area * (group.driver.xmax or 0.0) * cone_count(group, wiring)
+            swept[group.channel] = swept.get(group.channel, 0.0) + moved
+        if len(swept) > 1:
+            host = max(swept, key=lambda name: swept[name])
+            found.append(tuple(k for k in inside if box.groups[k].channel != host))
+    return found
+
+
+def _forced(assessment: Assessment, a: Acoustic, places: tuple[int, ...]) -> Complex | None:
+    """Flow of the cones of some groups that other channels of their chamber force on them."""
+    design = assessment.design
+    groups, channels = design.box.groups, design.voice.channels
+    names = [c.name for c in channels]
+    rate, distance = design.power.dsp.sample_rate, design.brief.listening.distance
+    voices = [voice_rows(c, rate, a.frequency)[-1] for c in channels]
+    air = air_of(design.brief.conditions)
+    total: Complex | None = None
+    for source in placed_sources(a.model, a.solution, distance, air):
+        if source.kind != "cone" or a.model.owners[source.index] not in places:
+            continue
+        own = groups[a.model.owners[source.index]]
+        inside = {g.channel for g in groups if g.chamber == own.chamber} - {own.channel}
+        for k in (names.index(name) for name in inside):
+            share = voices[k] * source.flow[k]
+            total = share if total is None else total + share
+    return total

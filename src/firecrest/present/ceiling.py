@@ -100,6 +100,8 @@ def _shortfall(a: Acoustic) -> Shortfall | None:
     band = (a.frequency >= a.reaches.band[0] / 2) & (a.frequency <= a.f_hi)
     low = np.minimum(a.tops.charged.level, a.asked)
     inside = band & (a.asked >= a.tops.charged.level)
+    if not inside.any():
+        inside[int(np.argmin(np.abs(np.log(a.frequency / a.loudness.frequency))))] = True
     first = max(int(np.argmax(inside)) - 1, 0)
     last = len(inside) - int(np.argmax(inside[::-1]))
     span = slice(first, last + 1)

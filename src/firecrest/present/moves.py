@@ -4,9 +4,11 @@ Each is worked out by a job of its own, so that the window can take them one aft
 """
 
 from collections.abc import Callable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.inverse import with_tuning
 from firecrest.assessment.layouts import with_own_chamber
 from firecrest.assessment.portchoice import candidates, fit_in_case, peak_speed, with_port
 from firecrest.assessment.protection import wanted_corner, with_high_pass
@@ -17,6 +19,7 @@ from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at
 from firecrest.present.effects import changes
+from firecrest.present.words import joined
 
 
 def _quieter(before: Assessment, after: Assessment) -> bool:
@@ -94,20 +97,28 @@ def _at_note(assessment: Assessment) -> float:
 
 
 def _own_chamber(assessment: Assessment) -> Move | None:
-    """A chamber for drivers that another channel pushes about."""
+    """Chambers for drivers that another channel pushes about, and the tuning kept."""
     shared = shared_air(assessment)
-    if shared is None:
+    a = assessment.acoustic
+    if shared is None or a is None:
         return None
-    group = assessment.design.box.groups[shared.place]
+    design = assessment.design
+    names = joined(list(dict.fromkeys(design.box.groups[k].driver.name for k in shared.places)))
     try:
-        design = with_own_chamber(assessment.design, shared.place)
+        for place in shared.places:
+            design = with_own_chamber(design, place)
     except FirecrestError:
         return None
+    tuning = a.model.tuning[0]
+    if tuning is not None:
+        with suppress(FirecrestError):
+            design = with_tuning(design, tuning)
+    own = "a chamber of its own" if len(shared.places) == 1 else "chambers of their own"
     return _move(
         assessment,
-        f"Give {group.driver.name} a chamber",
-        f"It shares its air: driven by the other channel it takes {figure(shared.loss, 1)} dB "
-        f"at {figure(shared.frequency, 0)} Hz.",
+        f"Give {names} {own}",
+        f"Shared air: pushed by the other channel they take {figure(shared.loss, 1)} dB from the "
+        f"sum at {figure(shared.frequency, 0)} Hz.",
         design,
     )
 

@@ -217,14 +217,14 @@ def _takeover(a: Acoustic) -> list[Sentence]:
     inside = a.frequency[span] <= a.f_hi
     margin = float((a.tops.charged.level[span] - a.asked[span])[inside].min())
     name = limit_name(a.limits[run.limit], run.code)
-    hand = f"at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
+    hand = f"with at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
     where = a.frequency[run.start]
     return [
         Sentence(
             "met" if margin >= 0 else "short",
             (
                 Piece(f"From {_hz(where)}{THIN_SPACE}Hz", frequency=float(where)),
-                Piece(f" {name.lower()} takes over, with {hand}."),
+                Piece(f" {name.lower()} takes over, {hand}."),
             ),
         )
     ]

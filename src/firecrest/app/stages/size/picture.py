@@ -12,6 +12,7 @@ MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 34.0, 46.0, 20.0, 8.0
 REACH = 20.0
 TURNS = {"right": 0.0, "between": 0.0, "left": 180.0, "top": -90.0}
 WAVES = (9.0, 16.0, 23.0)
+LEAST_HEIGHT, ELEMENT_HEIGHT, LOW_ROOM = 150, 38.0, 50.0
 
 
 class PictureItem(QAbstractButton):
@@ -52,11 +53,12 @@ def _paint_room(painter: QPainter, box: QRectF, room: Room, *, chosen: bool) -> 
     painter.setPen(QPen(colour("ink2"), 3))
     painter.setBrush(colour("olivet" if chosen else "field"))
     painter.drawRect(box.adjusted(1.5, 1.5, -1.5, -1.5))
-    text = box.adjusted(4, 6, -22, -6)
+    text = box.adjusted(4, 3, -22, -3)
     flags = Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignVCenter
     painter.setPen(colour("ink"))
     painter.setFont(title_font(12))
-    lines = (room.name, *room.lines)
+    flat = text.height() < LOW_ROOM
+    lines = (room.name, ", ".join(room.lines)) if flat else (room.name, *room.lines)
     height = min(16.0, text.height() / len(lines))
     top = text.center().y() - height * len(lines) / 2
     for k, line in enumerate(lines):
@@ -116,6 +118,21 @@ def _paint_port(painter: QPainter, element: Element, fill: QColor) -> None:
         painter.strokePath(path, pen)
 
 
+def _height(picture: Picture) -> float:
+    """Room for every element of the fullest side of each room."""
+    least = 0.0
+    for room in picture.rooms:
+        sides: dict[str, int] = {}
+        for element in picture.elements:
+            inside = room.top <= element.y <= room.top + room.height
+            at_room = room.left - 0.01 <= element.x <= room.left + room.width + 0.01
+            if inside and at_room and element.edge != "top":
+                sides[element.edge] = sides.get(element.edge, 0) + 1
+        fullest = max(sides.values(), default=1)
+        least = max(least, fullest * ELEMENT_HEIGHT / room.height)
+    return least + MARGIN_TOP + MARGIN_BOTTOM
+
+
 class BoxPicture(QWidget):
     """Rooms with elements on their sides; ``chosen`` tells the path of what is pressed."""
 
@@ -123,7 +140,7 @@ class BoxPicture(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setMinimumHeight(150)
+        self.setMinimumHeight(LEAST_HEIGHT)
         self.setAccessibleName("Picture of the box")
         self._picture: Picture | None = None
         self.items: dict[Path, PictureItem] = {}
@@ -144,6 +161,7 @@ class BoxPicture(QWidget):
         for item in everything:
             self.items[item.path].set_item(item)
         self.items[selected].setChecked(True)
+        self.setMinimumHeight(round(max(LEAST_HEIGHT, _height(picture))))
         self._place()
         self.update()
 
