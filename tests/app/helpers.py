@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from firecrest.app.stages.parts.bands import Band
 from firecrest.app.stages.parts.sheet_page import SheetPage
+from firecrest.app.widgets.choices import Segments
 
 
 def settle():
@@ -44,6 +45,21 @@ def press(window, key, modifier=Qt.KeyboardModifier.NoModifier):
 def click(widget):
     """A left click in the middle of a widget."""
     QTest.mouseClick(widget, Qt.MouseButton.LeftButton)
+    settle()
+
+
+def segment(window, name, value):
+    """Press a button of the row of buttons called ``name`` on the stage."""
+    found = [s for s in window.stage.findChildren(Segments) if s.accessibleName() == name]
+    click(found[0].button(value))
+
+
+def rested(*workers):
+    """Until work that waits for a rest is done."""
+    for _ in range(400):
+        QTest.qWait(20)
+        if not any(getattr(w, "busy", getattr(w, "running", False)) for w in workers):
+            break
     settle()
 
 

@@ -19,7 +19,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document, read_document
 from firecrest.files.journal import Journal
-from tests.app.helpers import click, menu, press, settle, type_into
+from tests.app.helpers import click, menu, press, segment, settle, type_into
 
 STAGES = ["promise", "parts", "size", "power", "voice"]
 
@@ -122,13 +122,14 @@ def test_views_of_size(window):
 @pytest.mark.parametrize("kind", ["sealed", "port"])
 def test_switching_the_kind_of_box_is_one_step_and_rebuilds_the_columns(window, slipway, kind):
     window.show_stage("size")
-    click(window.stage.kinds.button(kind))
+    segment(window, "Kind of box", kind)
     assert bool(window.session.design.box.ports) == (kind == "port")
+    window.stage.reveal(("box", "ports", 0, "diameter"))
     assert (window.stage.field(("box", "ports", 0, "diameter")) is not None) == (kind == "port")
     assert len(window.session.history.past) == 1
     menu(window, "undo")
     assert window.session.design is slipway
-    assert window.stage.field(("box", "radiators", 0, "added_mass")) is not None
+    assert window.stage.reveal(("box", "radiators", 0, "added_mass"))
 
 
 def test_plots_export_and_show_their_table(window, tmp_path, qtbot):

@@ -297,3 +297,53 @@ def test_a_pair_in_series_matches_its_circuit_written_out():
         found = [s.velocity[0], s.velocity[1], s.current[0], s.pressure[0], s.pressure[1]]
         np.testing.assert_allclose([x[0, k] for x in found], [va, vb, i, p, q], rtol=1e-9)
         np.testing.assert_allclose(s.current[1][0, k], i, rtol=1e-9)
+
+
+def test_slowing_everything_down_shifts_the_curve_and_nothing_else():
+    """Scaling law: all masses, compliances and inductances times k give v(f/k)."""
+    k = 1.7
+
+    def slower(network):
+        drivers = tuple(
+            replace(
+                d,
+                constants=replace(
+                    d.constants,
+                    l_e=k * d.constants.l_e,
+                    l_2=k * d.constants.l_2,
+                    m_ms=k * d.constants.m_ms,
+                    c_ms=k * d.constants.c_ms,
+                ),
+            )
+            for d in network.drivers
+        )
+        return replace(
+            network,
+            drivers=drivers,
+            chambers=tuple(replace(c, compliance=k * c.compliance) for c in network.chambers),
+            ports=tuple(replace(p, mass=k * p.mass) for p in network.ports),
+            radiators=tuple(
+                replace(r, mass=k * r.mass, compliance=k * r.compliance) for r in network.radiators
+            ),
+        )
+
+    for name in ("radiator", "bandpass", "three chambers", "pair in series"):
+        slow, fast = solve(slower(ALL[name]), F / k), solve(ALL[name], F)
+        np.testing.assert_allclose(slow.radiated, fast.radiated, rtol=1e-9)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.data())
+def test_reciprocity_holds_in_any_box_of_two_channels(data):
+    """What a volt on one channel does to the current of the other is the same both ways."""
+    positive = st.floats(0.3, 3.0)
+    a, b, c, d = (data.draw(positive) for _ in range(4))
+    pipe = data.draw(st.sampled_from([None, Pipe(0.7, 3e-9, 0.003)]))
+    network = Network(
+        (air(10 * a), air(6 * b)),
+        (DriverGroup(driver(), 0), DriverGroup(driver(fs=60 * c), 1, 0, 1)),
+        ports=(replace(PORT, mass=60 * d, opens_to=1, pipe=pipe), replace(PORT, chamber=1)),
+        channels=2,
+    )
+    s = solve(network, F)
+    np.testing.assert_allclose(s.current[1][0], s.current[0][1], rtol=1e-7, atol=1e-15)

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from firecrest.assessment.assess import assess
 from firecrest.files.container import read_document
 from firecrest.files.demos import read_demo
-from tests.app.helpers import click, edit_of, menu, press, settle, type_into
+from tests.app.helpers import edit_of, menu, press, segment, settle, type_into
 
 
 def state(window, key):
@@ -62,7 +62,7 @@ def test_a_new_design_grows_a_port_and_stays_consistent(make_window, tmp_path):
     assert window.session.design.name == "Untitled"
     window.show_stage("size")
     settle()
-    click(window.stage.kinds.button("port"))
+    segment(window, "Kind of box", "port")
     type_into(window, ("box", "ports", 0, "diameter"), "1 1/4 in")
     type_into(window, ("computed", "tuning"), "85")
     assert window.session.assessment.acoustic.model.tuning[0] == pytest.approx(85.0, rel=1e-6)

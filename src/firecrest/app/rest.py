@@ -1,10 +1,12 @@
-"""Work that waits until the hand rests, then goes on piece by piece while the window answers."""
+"""Work that may wait: until the hand rests, or until what matters more has been drawn."""
 
 from collections.abc import Callable, Iterable, Iterator
+from time import monotonic
 
 from PySide6.QtCore import QObject, QTimer
 
 REST_MS = 80
+APART_MS = 50
 
 
 class Rest(QObject):
@@ -37,3 +39,30 @@ class Rest(QObject):
         self._take(job())
         if self.running:
             self._timer.start(0)
+
+
+class Coalesced(QObject):
+    """Runs ``work`` after what is being drawn now; while one drags, at most 20 times a second.
+
+    The heart of a stage follows every move; what stands beside it may follow a little later.
+    """
+
+    def __init__(self, parent: QObject, work: Callable[[], None]) -> None:
+        super().__init__(parent)
+        self._work, self._last = work, 0.0
+        self._timer = QTimer(self, singleShot=True)
+        self._timer.timeout.connect(self._run)
+
+    def start(self) -> None:
+        """Run soon, unless that is under way already."""
+        if not self._timer.isActive():
+            since = 1000 * (monotonic() - self._last)
+            self._timer.start(max(0, round(APART_MS - since)))
+
+    def stop(self) -> None:
+        """Leave it."""
+        self._timer.stop()
+
+    def _run(self) -> None:
+        self._work()
+        self._last = monotonic()

@@ -11,7 +11,7 @@ from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.inverse import with_tuning
 from firecrest.assessment.layouts import with_own_chamber
 from firecrest.assessment.portchoice import candidates, fit_in_case, peak_speed, with_port
-from firecrest.assessment.protection import wanted_corner, with_high_pass
+from firecrest.assessment.protection import protected
 from firecrest.assessment.sharing import shared_air
 from firecrest.core.acoustics.ports import SPEED_LIMITS
 from firecrest.core.errors import FirecrestError
@@ -67,14 +67,11 @@ def _move(assessment: Assessment, title: str, detail: str, design: Design) -> Mo
 
 def _high_pass(assessment: Assessment) -> Move | None:
     """A protection high-pass, when a held low note asks for one and one helps."""
-    corner = wanted_corner(assessment)
+    found = protected(assessment)
     a = assessment.acoustic
-    if corner is None or a is None or a.low_note is None:
+    if found is None or a is None or a.low_note is None:
         return None
-    low = a.low_note
-    design = with_high_pass(assessment.design, round(corner + 0.05, 1))
-    if design == assessment.design:
-        return None
+    low, (corner, design) = a.low_note, found
     before = _at_note(assessment)
     move = _move(
         assessment,

@@ -189,7 +189,11 @@ def impedance_plot(assessment: Assessment, frequency: float | None = None) -> Pl
             Mark(f, ohm_there, f"{f:.0f} Hz: {name}", roles[k % 4])
             for (f, ohm_there), name in zip(found, named, strict=True)
         ]
-        notes.append(f"{channel.name}: least {ohm[least]:.1f} Ω at {a.frequency[least]:.0f} Hz")
+        heights = ", ".join(f"{f:.0f}" for f, _ in found) or "–"
+        notes.append(
+            f"{channel.name}: peaks at {heights} Hz; least {ohm[least]:.1f} Ω at "
+            f"{a.frequency[least]:.0f} Hz"
+        )
         curves.append(
             Curve(channel.name, a.frequency, ohm, roles[k % 4], 2.4, label_at=300.0 * 1.4**k)
         )

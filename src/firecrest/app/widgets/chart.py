@@ -45,7 +45,7 @@ class _Layer(pg.GraphicsObject):
         return self._chart.plot_area()
 
     def paint(self, painter: QPainter, *_: object) -> None:
-        area = self._chart.plot_area()
+        area = self._chart.settle_area()
         painter.setClipRect(area)
         worker = LabelPainter(painter, area, self._chart.to_pixels, self._chart.devicePixelRatioF())
         content, ghost = self._chart.content, self._chart.ghost
@@ -74,6 +74,7 @@ class Chart(pg.PlotWidget):
         self.ghost: Plot | None = None
         self._span = (0.0, 1.0)
         self._at = -1
+        self._area: QRectF | None = None
         self.setMinimumHeight(height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
@@ -106,9 +107,14 @@ class Chart(pg.PlotWidget):
         """Inner rectangle of the plot in scene pixels."""
         return self.getPlotItem().getViewBox().sceneBoundingRect()
 
+    def settle_area(self) -> QRectF:
+        """The plot area of now, kept for the many points that are painted next."""
+        self._area = self.plot_area()
+        return self._area
+
     def to_pixels(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         """Scene pixels of data points; frequency and distance axes are logarithmic."""
-        area = self.plot_area()
+        area = self._area if self._area is not None else self.plot_area()
         assert self.content is not None
         (x0, x1), (y0, y1) = self._span, self.content.y_range
         share = (self._axis(np.asarray(x, dtype=float)) - x0) / (x1 - x0)
@@ -193,6 +199,7 @@ class Chart(pg.PlotWidget):
         super().resizeEvent(event)
         if getattr(self, "content", None) is not None:
             assert self.content is not None
+            self._area = None
             self._scale(self.content)
 
     def _dress(self) -> None:
@@ -211,6 +218,7 @@ class Chart(pg.PlotWidget):
             lines.append(
                 f"{r.title}, {r.note}: " + ", ".join(f"{x.name} {x.value}" for x in r.rows)
             )
+        lines += [mark.label for mark in self.content.marks]
         lines += self.content.notes
         return ". ".join(lines) or "Press T for the data as a table."
 

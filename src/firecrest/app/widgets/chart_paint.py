@@ -34,6 +34,13 @@ def role_colour(role: str) -> QColor:
     return colour(role)
 
 
+def mixed(fill: str, share: float) -> QColor:
+    """``share`` of a colour on the sheet: opaque, so that nothing needs to be blended."""
+    top, sheet = QColor(fill), colour("sheet")
+    parts = zip(top.getRgb()[:3], sheet.getRgb()[:3], strict=True)  # type: ignore[index]
+    return QColor(*(round(share * a + (1 - share) * b) for a, b in parts))
+
+
 class ChartPainter:
     """Paints grid, fills and curves of one plot with one painter."""
 
@@ -48,6 +55,8 @@ class ChartPainter:
         """Grid, fills, curves and ghosts."""
         self.x_range = plot.x_range
         self.p.fillRect(self.area, colour("sheet"))
+        for run in plot.tints:
+            self._ground(run)
         self._grid(plot)
         for run in plot.tints:
             self._tint(run)
@@ -105,25 +114,41 @@ class ChartPainter:
         span = slice(max(inside[0] - 1, 0), inside[-1] + 2)
         return self.map(x[span], y[span])
 
-    def _tint(self, run: TintRun) -> None:
+    def _spread(self, run: TintRun) -> tuple[np.ndarray, np.ndarray] | None:
+        """Pixels of a run; None when none of it is in the plot."""
         x, y = self._seen(run.x, run.y)
-        if len(x) < 2 or x[-1] < self.area.left() or x[0] > self.area.right():
-            return
-        fill, line = theme().fill(run.code), theme().line(run.code)
-        pale = QColor(fill)
-        pale.setAlphaF(0.3)
+        out = len(x) < 2 or x[-1] < self.area.left() or x[0] > self.area.right()
+        return None if out else (x, y)
+
+    def _under_line(self, x: np.ndarray, y: np.ndarray, fill: QColor) -> None:
+        """Everything below a line in one opaque colour, without smoothing: the cheapest fill."""
         floor = np.full(2, self.area.bottom())
         self.p.setPen(Qt.PenStyle.NoPen)
-        self.p.setBrush(pale)
+        self.p.setBrush(fill)
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.drawPolygon(polygon(np.r_[x, x[-1], x[0]], np.r_[y, floor]))
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
+
+    def _ground(self, run: TintRun) -> None:
+        spread = self._spread(run)
+        if spread is not None:
+            self._under_line(*spread, mixed(theme().fill(run.code), 0.3))
+
+    def _tint(self, run: TintRun) -> None:
+        spread = self._spread(run)
+        if spread is None:
+            return
+        x, y = spread
+        fill, line = theme().fill(run.code), theme().line(run.code)
         wide = min(x[-1], self.area.right()) - max(x[0], self.area.left()) >= NARROW
+        self.p.setPen(Qt.PenStyle.NoPen)
         self.p.setBrush(limit_brush(run.code, fill, line, self.ratio) if wide else QColor(fill))
         self.p.setBrushOrigin(self.area.topLeft())
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.drawPolygon(polygon(np.r_[x, x[::-1]], np.r_[y, (y + BAND)[::-1]]))
         self.p.setPen(QPen(QColor(line), 1, Qt.PenStyle.DotLine))
         self.p.drawLine(QPointF(x[-1], y[-1]), QPointF(x[-1], self.area.bottom()))
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _top(self, run: TintRun) -> None:
         x, y = self._seen(run.x, run.y)
@@ -147,12 +172,8 @@ class ChartPainter:
         for part in _stretches(good):
             x, y = self._seen(curve.x[part], curve.y[part])
             if curve.fill:
-                pale = QColor(theme().fill(curve.role[-1]) if ":" in curve.role else pen.color())
-                pale.setAlphaF(0.6)
-                floor = np.full(2, self.area.bottom())
-                self.p.setPen(Qt.PenStyle.NoPen)
-                self.p.setBrush(pale)
-                self.p.drawPolygon(polygon(np.r_[x, x[-1], x[0]], np.r_[y, floor]))
+                tint = theme().fill(curve.role[-1]) if ":" in curve.role else pen.color().name()
+                self._under_line(x, y, mixed(tint, 0.6))
             self.p.setPen(pen)
             self.p.setBrush(Qt.BrushStyle.NoBrush)
             hair = curve.style == "dotted" and curve.width <= 1

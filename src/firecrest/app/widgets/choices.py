@@ -125,11 +125,12 @@ def _follow(session: Editing, path: Path, show: Callable[[Any], object], widget:
             show(value_at(session.design, path))
 
     session.changed.connect(refresh)
-    widget.destroyed.connect(lambda: _unhook(session, refresh))
+    widget.destroyed.connect(lambda: unhook(session, refresh))
     refresh()
 
 
-def _unhook(session: Editing, refresh: Callable[[], None]) -> None:
+def unhook(session: Editing, refresh: Callable[[], None]) -> None:
+    """Stop a widget that goes from following; the session may have gone before it."""
     try:
         session.changed.disconnect(refresh)
     except (RuntimeError, TypeError):

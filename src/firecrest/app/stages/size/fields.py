@@ -15,15 +15,15 @@ from firecrest.app.widgets.choices import (
     bound_combo,
     label,
     labelled,
+    unhook,
 )
 from firecrest.assessment.inverse import tuner_path
 from firecrest.assessment.layouts import kind_of, with_kind, with_own_chamber
-from firecrest.core.acoustics.losses import DAMPING, TIGHTNESS, damping_of, tightness_of
 from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
 from firecrest.design.edits import box as edits
 from firecrest.design.edits.paths import Path, value_at
-from firecrest.present import bindings
+from firecrest.present import bindings, losses
 
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
@@ -116,8 +116,8 @@ def _preset_combo(
     session: Session,
     name: str,
     words: Sequence[str],
-    now: Callable[[], int],
-    choose: Callable[[int], None],
+    in_force: Callable[[Design], int | None],
+    choose: Callable[[Design, int], tuple[str, Design]],
 ) -> QComboBox:
     """A drop-down of presets; what is none of them shows as own figures."""
     combo = CalmCombo()
@@ -125,51 +125,38 @@ def _preset_combo(
     combo.addItems([*words, OWN])
 
     def _show() -> None:
-        combo.setCurrentIndex(now())
+        now = in_force(session.design)
+        combo.setCurrentIndex(len(words) if now is None else now)
 
     def _chosen(place: int) -> None:
         if place < len(words):
-            choose(place)
+            _do(session, lambda design: choose(design, place))
         _show()
 
     combo.activated.connect(_chosen)
     session.changed.connect(_show)
-    combo.destroyed.connect(lambda: session.changed.disconnect(_show))
+    combo.destroyed.connect(lambda: unhook(session, _show))
     _show()
     return combo
 
 
 def _tightness(session: Session, place: int) -> QComboBox:
-    def _now() -> int:
-        if place >= len(session.design.box.chambers):
-            return len(TIGHTNESS)
-        chamber = session.design.box.chambers[place]
-        preset = tightness_of(chamber.leak_q) if chamber.leak_resistance is None else None
-        return len(TIGHTNESS) if preset is None else TIGHTNESS.index(preset)
-
     return _preset_combo(
         session,
         "Tightness",
-        [p.words for p in TIGHTNESS],
-        _now,
-        lambda k: _do(session, lambda d: edits.set_tightness(d, place, TIGHTNESS[k])),
+        losses.TIGHTNESS_WORDS,
+        lambda design: losses.tightness_in_force(design, place),
+        lambda design, preset: losses.with_tightness(design, place, preset),
     )
 
 
 def _damping(session: Session, place: int) -> QComboBox:
-    def _now() -> int:
-        if place >= len(session.design.box.chambers):
-            return len(DAMPING)
-        chamber = session.design.box.chambers[place]
-        preset = damping_of(chamber.stuffing, chamber.absorption_q)
-        return len(DAMPING) if preset is None else DAMPING.index(preset)
-
     return _preset_combo(
         session,
         "Inside",
-        [p.words for p in DAMPING],
-        _now,
-        lambda k: _do(session, lambda d: edits.set_damping(d, place, DAMPING[k])),
+        losses.DAMPING_WORDS,
+        lambda design: losses.damping_in_force(design, place),
+        lambda design, preset: losses.with_damping(design, place, preset),
     )
 
 

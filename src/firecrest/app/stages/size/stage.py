@@ -4,7 +4,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from firecrest.app.rest import Rest
+from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, column, columns, numbers
 from firecrest.app.stages.size.fields import buttons, owner_rows, owner_title
@@ -82,6 +82,7 @@ class SizeStage(Stage):
         box.addWidget(self._note)
         self.ports = PortPicker(self.session, self.chart, self.refresh)
         self.later = Rest(self)
+        self._after = Coalesced(self, self._refresh_box)
         self.splitter.setSizes([320, 260])
         self.splitter.setStretchFactor(0, 6)
         self.splitter.setStretchFactor(1, 4)
@@ -136,6 +137,7 @@ class SizeStage(Stage):
 
     def build_lower(self) -> QWidget:
         self.later.stop()
+        self._after.stop()
         self.travel: list[tuple[Chart, QWidget]] = []
         self.starts: StartsPage | None = None
         if self._starting:
@@ -223,7 +225,7 @@ class SizeStage(Stage):
         self._note.setText("  ".join(plot.notes))
         self.chart.show_plot(plot, ghost)
         if not self._starting:
-            self._refresh_box()
+            self._after.start()
 
     def _refresh_box(self) -> None:
         session = self.session

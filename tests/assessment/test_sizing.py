@@ -1,0 +1,204 @@
+"""Starts, ports to choose from, turbulence, shared air and protection."""
+
+import dataclasses
+
+import numpy as np
+import pytest
+
+from firecrest.assessment.assess import assess
+from firecrest.assessment.cabinet import port_area
+from firecrest.assessment.figures import derivation_of
+from firecrest.assessment.inverse import tuning_of
+from firecrest.assessment.layouts import figures_of, with_kind, with_layout
+from firecrest.assessment.portchoice import (
+    candidates,
+    choice_of,
+    fit_in_case,
+    length_for,
+    peak_speed,
+    with_port,
+)
+from firecrest.assessment.portloss import loss_coefficient, port_loss
+from firecrest.assessment.protection import protected, wanted_corner, with_high_pass
+from firecrest.assessment.sharing import shared_air
+from firecrest.assessment.sizing import scaled, starts, with_air
+from firecrest.core.air import DATA_SHEET_AIR
+from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.files.demos import read_demo
+
+
+@pytest.fixture(scope="module")
+def ported(slipway):
+    return with_kind(slipway, "port")
+
+
+@pytest.fixture(scope="module")
+def shared():
+    return with_layout(read_demo("breakwater"), "one")
+
+
+def test_air_is_reached_in_the_same_proportions(slipway):
+    made = with_air(slipway, 0.02)
+    case, old = made.box.case, slipway.box.case
+    assert assess(made).cabinet.air[0] == pytest.approx(0.02, rel=1e-3)
+    assert case.length / case.depth == pytest.approx(old.length / old.depth)
+    with pytest.raises(DesignError, match=r"No case of these proportions holds 4000\.00 L"):
+        with_air(slipway, 4.0)
+
+
+def test_the_flattest_start_has_the_air_and_tuning_of_its_closed_form(ported):
+    made = starts()["flat"].make(ported)
+    fs, _, vas = figures_of(ported, ported.box.groups[0])
+    alpha, h = vas / assess(made).cabinet.air[0], tuning_of(made) / fs
+    a = assess(made).acoustic
+    response = a.level_before_voice - a.reaches.reference
+    band = (a.frequency > 1.3 * tuning_of(made)) & (a.frequency < 300)
+    assert 0.3 < alpha < 3
+    assert 0.5 < h < 1.5
+    assert np.ptp(response[band]) < 3.0
+
+
+@pytest.mark.parametrize("qtc", [0.577, 0.707, 1.0])
+def test_a_closed_start_has_its_qtc(slipway, qtc):
+    made = starts(qtc)["closed"].make(slipway)
+    model = assess(made).acoustic.model
+    known = derivation_of(made.box.groups[0].driver).figures
+    assert known["qts"] * model.reference[0] / known["fs"] == pytest.approx(qtc, rel=2e-3)
+
+
+def test_what_a_driver_does_not_allow_is_said(slipway, ported):
+    with pytest.raises(DesignError, match=r"Qts 0\.45 of this driver is too high"):
+        starts()["third"].make(ported)
+    with pytest.raises(DesignError, match="above it in any box"):
+        starts(0.4)["closed"].make(slipway)
+    with pytest.raises(DesignError, match="one kind of driver in one chamber"):
+        starts()["flat"].make(read_demo("breakwater"))
+    with pytest.raises(DesignError, match="closed box has no tuning"):
+        starts()["loudest"].make(with_kind(slipway, "sealed"))
+
+
+def test_quasi_third_order_suits_a_driver_of_low_qts(ported):
+    low = set_number(ported, ("box", "groups", 0, "driver", "qes"), 0.3)
+    made = starts()["third"].make(low)
+    assert tuning_of(made) > 58.0
+    shelf = starts()["shelf"].make(low)
+    assert assess(shelf).cabinet.air[0] > 2 * assess(made).cabinet.air[0]
+
+
+def test_the_smallest_case_keeps_every_promise_and_a_smaller_one_does_not(slipway):
+    easy = set_number(slipway, ("brief", "loudness", "level"), 90.0)
+    easy = set_number(easy, ("brief", "bass", "frequency"), 70.0)
+    made = starts()["smallest"].make(easy)
+    assert all(p.state != "short" for p in assess(made).promises)
+    assert made.box.case.length < easy.box.case.length
+    tight = starts()["loudest"].make(scaled(made, 0.97))
+    assert any(p.state == "short" for p in assess(tight).promises)
+    with pytest.raises(DesignError, match="stays short"):
+        starts()["smallest"].make(set_number(slipway, ("brief", "bass", "frequency"), 20.0))
+
+
+def test_the_loudest_start_is_louder_than_its_neighbours(ported):
+    made = starts()["loudest"].make(ported)
+    best = assess(made).promise("loudness").predicted
+    for factor in (0.9, 1.1):
+        length = made.box.ports[0].length * factor
+        other = set_number(made, ("box", "ports", 0, "length"), length)
+        assert assess(other).promise("loudness").predicted <= best + 0.05
+
+
+# ports ------------------------------------------------------------------------------------
+
+
+def test_every_choice_keeps_the_tuning_and_its_fit_is_true(ported):
+    tuning = tuning_of(ported)
+    found = [c for p in candidates(ported, 0, 3.0) if (c := choice_of(ported, 0, p))]
+    assert len(found) >= 4
+    for choice in found:
+        assert tuning_of(choice.design) == pytest.approx(tuning, rel=1e-6)
+        fit = fit_in_case(choice.design, 0)
+        if fit.bends is not None:
+            assert choice.design.box.ports[0].bends == fit.bends
+            assert fit.longest >= choice.length
+    speeds = [c.speed * c.area for c in found]
+    assert max(speeds) / min(speeds) < 1.6
+
+
+def test_length_for_is_the_length_of_the_port_in_force(ported):
+    port = ported.box.ports[0]
+    mass = float(assess(ported).acoustic.model.network.ports[0].mass)
+    assert length_for(port, port_area(port), mass, DATA_SHEET_AIR) == pytest.approx(port.length)
+
+
+def test_slots_are_cut_from_the_case_s_own_sheet(ported):
+    slot = dataclasses.replace(ported.box.ports[0], shape="slot", width=0.15, height=0.012)
+    made = replace_at(ported, ("box", "ports", 0), slot)
+    heights = [p.height for p in candidates(made, 0)]
+    assert heights == pytest.approx([0.012, 0.024, 0.036, 0.048])
+    with pytest.raises(FirecrestError):
+        with_port(made, 0, dataclasses.replace(slot, height=0.3))
+
+
+def test_turbulence_grows_with_level_and_shrinks_with_flares(ported):
+    def worst(level, edges="plain"):
+        made = set_number(ported, ("brief", "loudness", "level"), level)
+        made = replace_at(made, ("box", "ports", 0, "edges"), edges)
+        return port_loss(assess(made)).worst[0]
+
+    assert 0 < worst(70.0) < 0.2
+    assert worst(96.0) > 5 * worst(80.0)
+    assert worst(96.0, "both_flared") < worst(96.0)
+    port = ported.box.ports[0]
+    assert loss_coefficient(dataclasses.replace(port, bends=3)) == pytest.approx(
+        loss_coefficient(dataclasses.replace(port, bends=0)) + 0.6
+    )
+
+
+def test_the_turbulent_solution_agrees_with_itself(ported):
+    """Where most is lost: the speed that sets the resistance is the speed that results."""
+    found = port_loss(assess(ported))
+    assert np.all(found.loss > -1.5)
+    assert found.worst[0] == pytest.approx(found.loss.max())
+    assert peak_speed(assess(ported), 0) > 17
+
+
+# shared air, protection ------------------------------------------------------------------------
+
+
+def test_shared_air_is_found_and_gone_with_chambers_of_their_own(shared):
+    found = shared_air(assess(shared))
+    assert found.places == (1, 2)
+    assert found.loss > 1.0
+    assert 20 < found.frequency < 60
+    assert shared_air(assess(read_demo("breakwater"))) is None
+
+
+def test_the_loss_is_what_holding_those_cones_still_would_give_back(shared):
+    """Cones glued in place: stiff suspensions take the forced movement away."""
+    found = shared_air(assess(shared))
+    a = assess(shared).acoustic
+    glued = shared
+    for k in found.places:
+        driver = shared.box.groups[k].driver
+        held = dataclasses.replace(driver, fs=None, vas=None, cms=1e-6)
+        glued = replace_at(glued, ("box", "groups", k, "driver"), held)
+    b = assess(glued).acoustic
+    at = np.argmin(np.abs(a.frequency - found.frequency))
+    assert b.unit_level[at] - a.unit_level[at] > 0.5 * found.loss
+
+
+def test_a_high_pass_is_wanted_where_the_low_note_check_asks_and_cures_it():
+    design = read_demo("boathouse")
+    corner = wanted_corner(assess(design))
+    assert 20 < corner < 30
+    least, made = protected(assess(design))
+    assert corner <= least < 1.2 * corner
+    cured = assess(made)
+    assert cured.acoustic.low_note.passed
+    assert not assess(with_high_pass(design, corner - 2)).acoustic.low_note.passed
+
+
+def test_chains_that_play_no_bass_are_left_alone():
+    design = with_high_pass(read_demo("breakwater"), 30.0)
+    counts = [sum(b.kind == "high_pass" for b in c.blocks) for c in design.voice.channels]
+    assert counts == [2, 1, 1]
