@@ -146,7 +146,7 @@ def test_turbulence_grows_with_level_and_shrinks_with_flares(ported):
         return port_loss(assess(made)).worst[0]
 
     assert 0 < worst(70.0) < 0.2
-    assert worst(96.0) > 5 * worst(80.0)
+    assert worst(96.0) > 3 * worst(80.0)
     assert worst(96.0, "both_flared") < worst(96.0)
     port = ported.box.ports[0]
     assert loss_coefficient(dataclasses.replace(port, bends=3)) == pytest.approx(
@@ -169,22 +169,18 @@ def test_shared_air_is_found_and_gone_with_chambers_of_their_own(shared):
     found = shared_air(assess(shared))
     assert found.places == (1, 2)
     assert found.loss > 1.0
-    assert 20 < found.frequency < 60
+    assert 33 < found.frequency < 60
     assert shared_air(assess(read_demo("breakwater"))) is None
 
 
-def test_the_loss_is_what_holding_those_cones_still_would_give_back(shared):
-    """Cones glued in place: stiff suspensions take the forced movement away."""
-    found = shared_air(assess(shared))
+def test_cones_that_share_air_move_against_the_port_below_its_tuning(shared):
+    """Pushed out by the pressure that pulls the port's air in: opposite to the sum."""
     a = assess(shared).acoustic
-    glued = shared
-    for k in found.places:
-        driver = shared.box.groups[k].driver
-        held = dataclasses.replace(driver, fs=None, vas=None, cms=1e-6)
-        glued = replace_at(glued, ("box", "groups", k, "driver"), held)
-    b = assess(glued).acoustic
-    at = np.argmin(np.abs(a.frequency - found.frequency))
-    assert b.unit_level[at] - a.unit_level[at] > 0.5 * found.loss
+    at = np.argmin(np.abs(a.frequency - shared_air(assess(shared)).frequency))
+    solution, area = a.solution, a.model.network.drivers[1].constants.s_d
+    forced = solution.velocity[1][0, at] * area
+    rest = solution.radiated[0, at] - 2 * forced
+    assert np.cos(np.angle(forced / rest)) < -0.5
 
 
 def test_a_high_pass_is_wanted_where_the_low_note_check_asks_and_cures_it():

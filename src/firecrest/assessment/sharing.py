@@ -15,6 +15,8 @@ from firecrest.design.design import Design
 
 NOTICED = 0.5
 """Losses below this many dB are not worth a sentence."""
+LOWEST = 0.8
+"""From this share of the promised note up."""
 TOP = 500.0
 """Hz up to which shared air is looked at; above, chambers are no longer lumps."""
 
@@ -34,14 +36,14 @@ def shared_air(assessment: Assessment) -> SharedAir | None:
     """The chamber whose sharing costs most, by the groups that should leave it; None if none does.
 
     The sum as it is against the sum without the movement that other channels force on those
-    cones, between half the promised note and 500 Hz, where it is within 20 dB of its highest. In
+    cones, from 0.8 of the promised note to 500 Hz, where it is within 20 dB of its highest. In
     each chamber the channel that moves most air stays.
     """
     a, design = assessment.acoustic, assessment.design
     if a is None or len(design.voice.channels) < 2:
         return None
     around, air = around_of(design), air_of(design.brief.conditions)
-    band = (a.frequency >= design.brief.bass.frequency / 2) & (a.frequency <= TOP)
+    band = (a.frequency >= LOWEST * design.brief.bass.frequency) & (a.frequency <= TOP)
     band &= a.unit_level > np.max(a.unit_level[band]) - 20
     found: list[SharedAir] = []
     for places in _guests(design):
