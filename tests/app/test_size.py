@@ -1,0 +1,169 @@
+"""The Size stage: picture, selection, views, ports, starts, moves."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QComboBox, QPushButton
+
+from firecrest.app.stages.size.stage import VIEWS
+from firecrest.app.widgets.number_field import NumberRow
+from firecrest.assessment.layouts import layout_of, with_kind
+from firecrest.files.demos import demo_names, read_demo
+from tests.app.helpers import click, menu, rested, segment, settle
+from tests.app.test_every_field import check, edits_on
+
+
+@pytest.fixture
+def size(window):
+    window.show_stage("size")
+    settle()
+    return window.stage
+
+
+def item(stage, *path):
+    return stage.picture.items[path]
+
+
+def press_button(stage, text):
+    found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+    click(found[0])
+
+
+def combo(stage, name):
+    return next(c for c in stage.findChildren(QComboBox) if c.accessibleName() == name)
+
+
+def choose(box, text):
+    place = box.findText(text)
+    box.setCurrentIndex(place)
+    box.activated.emit(place)
+    settle()
+
+
+def test_what_is_pressed_in_the_picture_can_be_edited(window, size):
+    click(item(size, "box", "radiators", 0))
+    assert size.selected == ("box", "radiators", 0)
+    paths = [row.binding.path for row in size.findChildren(NumberRow)]
+    assert ("box", "radiators", 0, "added_mass") in paths
+    for edit in edits_on(window):
+        check(window, edit)
+    assert "Notch" in " ".join(size.facts.texts())
+
+
+def test_the_picture_speaks_and_follows_keys(size):
+    room = item(size, "box", "chambers", 0)
+    assert room.accessibleName().startswith("Chamber main: 7.62")
+    room.setFocus()
+    QTest.keyClick(room, Qt.Key.Key_Tab)
+    QTest.keyClick(item(size, "box", "groups", 0), Qt.Key.Key_Space)
+    settle()
+    assert size.selected == ("box", "groups", 0)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_demo_shows_every_view(make_window, name):
+    window = make_window(read_demo(name))
+    window.show_stage("size")
+    for view, _ in VIEWS:
+        segment(window, "Plot", view)
+        assert window.stage.chart.content is not None
+        assert window.stage.chart.accessibleName()
+    window.stage.chart.export.__self__.content.table()
+
+
+def test_layouts_and_words_of_loss_are_one_step_each(window, size):
+    choose(combo(size, "Layout of the box"), "Bandpass, 6th order")
+    assert layout_of(window.session.design) == "bandpass6"
+    assert len(size.picture.items) == 5
+    choose(combo(size, "Tightness"), "leaky lid")
+    assert window.session.design.box.chambers[0].leak_q == 4.0
+    choose(combo(size, "Inside"), "filled")
+    assert window.session.design.box.chambers[0].stuffing == 0.15
+    assert combo(size, "Inside").currentText() == "filled"
+    for _ in range(3):
+        menu(window, "undo")
+    assert layout_of(window.session.design) == "one"
+
+
+def test_a_layout_that_cannot_be_is_refused_and_told(window, size):
+    before = window.session.design
+    choose(combo(size, "Layout of the box"), "2.1: sub, left, right")
+    assert window.session.design is before
+    assert combo(size, "Layout of the box").currentText() == "One chamber"
+
+
+def test_openings_come_and_go(window, size):
+    press_button(size, "Add port")
+    assert len(window.session.design.box.ports) == 1
+    click(item(size, "box", "ports", 0))
+    press_button(size, "Remove")
+    assert window.session.design.box.ports == ()
+    assert size.selected == ("box", "chambers", 0)
+
+
+def test_slow_facts_arrive_and_go_with_the_selection(window, size):
+    click(item(size, "box", "radiators", 0))
+    rested(size.later)
+    assert any("10 g more each" in text for text in size.facts.texts())
+    click(item(size, "box", "groups", 0))
+    rested(size.later)
+    assert not any("10 g more" in text for text in size.facts.texts())
+
+
+def test_a_start_is_tried_by_focus_and_taken_by_enter(window, size):
+    press_button(size, "Sensible starts…")
+    rested(size.starts)
+    row = size.starts.rows["closed"]
+    assert "closed" in row.accessibleName()
+    assert not size.starts.rows["third"].isEnabled()
+    row.setFocus()
+    settle()
+    assert window.session.trial is not None
+    QTest.keyClick(row, Qt.Key.Key_Return)
+    settle()
+    assert window.session.design.box.radiators == ()
+    assert window.session.history.past[-1][0].startswith("Start: closed")
+    assert size.starts is None
+    menu(window, "undo")
+    assert window.session.design.box.radiators
+
+
+def test_another_qtc_gives_another_closed_box(window, size):
+    press_button(size, "Sensible starts…")
+    rested(size.starts)
+    before = size.starts.rows["closed"].offer.box
+    segment(window, "Qtc when closed", 0.9)
+    rested(size.starts)
+    assert size.starts.rows["closed"].offer.box != before
+    press_button(size, "← Box")
+    assert size.starts is None
+
+
+def test_moves_stand_beside_and_keep_in_one_step(make_window):
+    window = make_window(read_demo("boathouse"))
+    rested(window.side.moves)
+    (card,) = window.side.moves.cards
+    card.setFocus()
+    settle()
+    assert window.session.trial is not None
+    click(card.keep)
+    assert window.session.history.past[-1][0].startswith("Add a high-pass")
+    rested(window.side.moves)
+    assert window.side.moves.cards == []
+    assert window.side.moves.isHidden()
+
+
+def test_the_ports_view_without_a_port_says_so(window, size):
+    segment(window, "Plot", "ports")
+    assert size.chart.content.message == "this box has no port"
+
+
+def test_a_pair_brings_its_own_fields(make_window, slipway):
+    window = make_window(with_kind(slipway, "sealed"))
+    window.show_stage("size")
+    settle()
+    click(item(window.stage, "box", "groups", 0))
+    choose(combo(window.stage, "Each cone driven by"), "a clamshell pair")
+    assert window.session.design.box.groups[0].pair == "clamshell"
+    assert window.stage.field(("box", "groups", 0, "trapped")) is not None
+    assert len(window.stage.travel) == 2
