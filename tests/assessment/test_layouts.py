@@ -20,6 +20,8 @@ from firecrest.assessment.layouts import (
     with_own_chamber,
 )
 from firecrest.assessment.portchoice import fit_in_case
+from firecrest.assessment.portloss import promise_drive
+from firecrest.assessment.shaking import case_force
 from firecrest.core.errors import DesignError, RangeError
 from firecrest.design.box import Position
 from firecrest.design.edits.paths import replace_at
@@ -202,3 +204,17 @@ def test_every_valid_design_has_finite_results(name, scale, pair, layout):
         assert np.isfinite(a.tops.charged.level).all()
         for moved in (*a.transfers.excursion, *a.transfers.port_speed):
             assert np.isfinite(moved).all()
+
+
+def test_opposed_parts_cancel_their_force_on_the_case(slipway):
+    """One radiator's mass times its acceleration, worked out by hand, is what opposing removes."""
+    both = changed(slipway, ("box", "groups", 0), opposed=True)
+    still = assess(changed(both, ("box", "radiators", 0), opposed=True))
+    assert case_force(still, still.acoustic)[0] == 0.0
+    shaking = assess(both)
+    force, at = case_force(shaking, shaking.acoustic)
+    a = shaking.acoustic
+    k = np.argmin(np.abs(a.frequency - at))
+    x = np.sqrt(2) * abs(a.transfers.radiator_excursion[0][k]) * promise_drive(shaking, a)[k]
+    mass = a.model.radiators[0].mass
+    assert force == pytest.approx(2 * mass * (2 * np.pi * at) ** 2 * x, rel=1e-6)

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet import driver_count, wiring_of
+from firecrest.assessment.cabinet import cone_count, wiring_of
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
@@ -32,7 +32,7 @@ def fit_of(before: Design, after: Design, part: Any, place: int = 0) -> Fit:
         return Fit(False, "leaves no air")
     if isinstance(part, DriverPart):
         group = after.box.groups[place]
-        count = driver_count(group, wiring_of(after.voice.channels))
+        count = cone_count(group, wiring_of(after.voice.channels))
         old = before.box.groups[place].driver
         return _framed(after, part, count, old, ends=False)
     if isinstance(part, RadiatorPart):

@@ -166,6 +166,11 @@ class DriverGroup:
         digits=2,
         help="Trapped air, of each pair. Empty: so little that both cones move as one.",
     )
+    opposed: bool = choice(
+        "Half face the other way",
+        default=False,
+        help="Opposed drivers move apart and together: their forces on the case cancel.",
+    )
     place: Position = Position()
 
 
@@ -188,6 +193,11 @@ class RadiatorSet:
     )
     horizontal: bool = choice(
         "Faces up or down", default=False, help="Its weight then makes it sag, which eats travel."
+    )
+    opposed: bool = choice(
+        "Half face the other way",
+        default=False,
+        help="Opposed radiators move apart and together: their forces on the case cancel.",
     )
     chamber: str = text("Chamber", default="main")
     opens_to: str = text("Opens to", default=OUTSIDE)

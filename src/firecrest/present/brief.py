@@ -4,10 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from firecrest.assessment.acoustic import around_of
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.driver import REFERENCE_PRESSURE
-from firecrest.core.acoustics.radiation import SOLID_ANGLES
+from firecrest.core.acoustics.radiation import heard
 from firecrest.core.units import figure, shown
 from firecrest.present import words
 from firecrest.present.meters import mark_of
@@ -61,15 +62,16 @@ def _loudness(assessment: Assessment) -> str:
 def _bass(assessment: Assessment) -> str:
     """Air that cones and openings together move at the promised note, peak volume each way.
 
-    From p = rho w^2 V/(Omega r): what the promise takes, whatever the box.
+    From p = rho w^2 V/(Omega r) and what stands around: what the promise takes, whatever the box.
     """
     brief = assessment.design.brief
-    note, listening = brief.bass.frequency, brief.listening
+    note = brief.bass.frequency
     asked = brief.loudness.level - brief.bass.drop
     pressure = PEAK * REFERENCE_PRESSURE * 10 ** (asked / 20)
-    space = SOLID_ANGLES[listening.place] * listening.distance
-    volume = pressure * space / (air_of(brief.conditions).density * (2 * np.pi * note) ** 2)
-    return f"moves {figure(float(volume) * 1e6, 0)} cm³ of air each way at {note:g} Hz"
+    at = np.array([note])
+    per_flow = np.abs(heard(np.ones(1), at, around_of(assessment.design), air_of(brief.conditions)))
+    volume = pressure / (per_flow * 2 * np.pi * at)
+    return f"moves {figure(volume.item() * 1e6, 0)} cm³ of air each way at {note:g} Hz"
 
 
 def _runtime(assessment: Assessment) -> str:

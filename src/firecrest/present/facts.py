@@ -11,12 +11,15 @@ from firecrest.assessment.figures import derivation_of, wired_driver
 from firecrest.assessment.lowering import air_of, port_ends
 from firecrest.assessment.portchoice import fit_in_case, peak_speed
 from firecrest.assessment.portloss import PEAK, promise_drive
+from firecrest.assessment.shaking import case_force
 from firecrest.core.acoustics.ports import first_pipe_resonance
 from firecrest.core.units import MINUS, figure
 from firecrest.design.edits.paths import Path
 
 RULE_OF_THUMB = 2.0
 GRAVITY = 9.81
+WALKS = 50.0
+"""Force as a share of the weight, in per cent, from which a box may walk: a stated estimate."""
 
 
 @dataclass(frozen=True)
@@ -107,7 +110,19 @@ def _group(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
                 "Two drivers move one cone's air: half the case, twice the drivers and watts.",
             )
         )
-    return found
+    return [*found, _shaking(assessment, a)]
+
+
+def _shaking(assessment: Assessment, a: Acoustic) -> Fact:
+    """Largest force of all moving masses on the case at the promise, against its weight."""
+    force, at = case_force(assessment, a)
+    share = 100 * force / (assessment.cabinet.mass * GRAVITY)
+    return Fact(
+        "Shakes the case",
+        f"{figure(force, 1)} N at {at:.0f} Hz, {figure(share, 0)} % of its weight",
+        "met" if share < WALKS else "close",
+        "Peak, at the promise; opposed parts cancel. Above about half its weight a box may walk.",
+    )
 
 
 def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
@@ -137,8 +152,9 @@ def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     found += _displacement(assessment, a, place)
     sag = GRAVITY / (2 * pi * constants.resonance) ** 2
     words = "it sags by" if item.horizontal else "facing up it would sag by"
-    found.append(Fact("Sag", f"{figure(1e3 * sag, 1)} mm", "", f"By its weight {words} g/(2πFp)²."))
-    return found
+    help = f"By its weight {words} g/(2πFp)²."
+    found.append(Fact("Sag", f"{figure(1e3 * sag, 1)} mm", "", help))
+    return [*found, _shaking(assessment, a)]
 
 
 def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
@@ -194,7 +210,11 @@ def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     pipe = float(
         first_pipe_resonance(port.length, port_ends(port), air_of(design.brief.conditions))
     )
-    found = [_fit(assessment, place)]
+    ends = 1e3 * port_ends(port)
+    found = [
+        _fit(assessment, place),
+        Fact("Both ends add", f"{figure(ends, 0)} mm", "", "The end correction, in all."),
+    ]
     if speed is not None:
         found.append(
             Fact(

@@ -200,6 +200,12 @@ class WiringPicture:
     notes: tuple[str, ...]
 
 
+CLAMSHELL_NOTE = {
+    True: ("Clamshell: swap + and − of the outer driver, so that both cones move the same way.",),
+    False: (),
+}
+
+
 def wiring_picture(assessment: Assessment, place: int) -> WiringPicture:
     """Every coil of one output with + and -, strings side by side, series chains downwards."""
     group = assessment.design.box.groups[place]
@@ -233,12 +239,27 @@ def wiring_picture(assessment: Assessment, place: int) -> WiringPicture:
         (
             board_verdict(assessment, place)[1],
             "Check polarity with a small battery before closing: + to +, the cone moves out.",
+            *CLAMSHELL_NOTE[group.pair == "clamshell"],
         ),
     )
 
 
+def _pair_strings(group: DriverGroup) -> list[list[str]]:
+    """Labels of the drivers of isobaric pairs, by string, from + to -."""
+    found: list[list[str]] = []
+    for k in range(group.in_parallel):
+        numbers = range(k * group.in_series + 1, (k + 1) * group.in_series + 1)
+        if group.pair_in == "series":
+            found.append([f"pair {n}, {which}" for n in numbers for which in ("inner", "outer")])
+        else:
+            found += [[f"pair {n}, {which}" for n in numbers] for which in ("inner", "outer")]
+    return found
+
+
 def _strings(group: DriverGroup) -> list[list[str]]:
     """Labels of the coils in each parallel string, from + to -."""
+    if group.pair != "alone":
+        return _pair_strings(group)
     names = iter(range(1, group.in_series * group.in_parallel + 1))
     effective = _effective(group)
     found: list[list[str]] = []

@@ -153,10 +153,17 @@ class PromiseStage(Stage):
             (*listening, "crest"),
             (*listening, "burst"),
         )
+        place = numbers(session, (*listening, "room"), (*listening, "room_lift"))
+        baffle = bound_check(session, (*listening, "baffle"), "Step of the front (baffle)")
         tick = bound_check(session, (*listening, "steady_tone"), "Judge heat for steady tones")
-        note = label("Pole: free all round, no ground image. Open air: half space.", "hint")
+        note = label(
+            "Pole: free all round, no ground image. Open air: half space. Room: a stated simple "
+            "lift below its first mode. Baffle: 6 dB around 115 over the width, for free space.",
+            "hint",
+        )
         note.setWordWrap(True)
-        return column("Conditions", "", *rows, labelled("", tick), note)
+        ticks = (labelled("", baffle), labelled("", tick))
+        return column("Conditions", "", *place, *rows, *ticks, note)
 
     def refresh(self) -> None:
         """Draw clauses, table and distance plot."""

@@ -192,6 +192,7 @@ def _group(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
         rows.append(labelled("The two wired in", wiring))
         rows += numbers(session, (*owner, "trapped"))
     rows += numbers(session, (*owner, "driver", "xmax"))
+    rows.append(bound_check(session, (*owner, "opposed"), "Half face the other way (opposed)"))
     rows += _position(session, owner)
     own: tuple[tuple[str, Callable[[], None]], ...] = ()
     if sum(g.chamber == group.chamber for g in session.design.box.groups) > 1:
@@ -213,6 +214,7 @@ def _radiators(session: Session, owner: Path, act: Callable[[str], None]) -> Row
         *((*owner, "radiator", name) for name in ("sd", "mmp", "cmp", "rmp", "xmax")),
     )
     rows.append(bound_check(session, (*owner, "horizontal"), "Faces up or down (sags)"))
+    rows.append(bound_check(session, (*owner, "opposed"), "Half face the other way (opposed)"))
     rows += [*_where(session, owner, "opens_to"), *_position(session, owner)]
     place = int(owner[2])
     rows.append(
