@@ -19,10 +19,11 @@ import numpy as np
 from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
 from firecrest.assessment.batch import assess_batch
-from firecrest.assessment.layouts import with_kind
+from firecrest.assessment.layouts import with_kind, with_layout
 from firecrest.assessment.placing import put
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number
+from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.entry import Entry, made_entry
@@ -125,6 +126,48 @@ def redraw() -> None:
         f"edit and whole window rendered {ms_whole:7.2f} ms, without assessing {ms_draw:.2f} ms, "
         f"rendering alone {ms_grab:.2f} ms"
     )
+
+
+HANDLES = (
+    ("boathouse-radiators", ("box", "radiators", 0, "added_mass"), 0.2, 1e-5),
+    ("boathouse-radiators", ("box", "case", "depth"), 0.42, 1e-5),
+    ("breakwater", ("box", "ports", 0, "length"), 0.3, 1e-5),
+    ("breakwater", ("box", "case", "depth"), 0.25, 1e-5),
+    ("sixth", ("box", "ports", 0, "length"), 0.2, 1e-5),
+    ("sixth", ("box", "chambers", 1, "leak_q"), 9.0, 1e-3),
+)
+
+
+def drags() -> None:
+    """Handles of the Size stage dragged: each move assessed and drawn before the next one."""
+    application = make_application()
+    sixth = with_layout(read_demo("boathouse-bandpass"), "bandpass6")
+    window = make_window(sixth)
+    window.show()
+    window.show_stage("size")
+    for name, path, value, step in HANDLES:
+        design = sixth if name == "sixth" else read_demo(name)
+        window.session.start(Document(design), None)
+        for _ in range(20):
+            application.processEvents()
+
+        moved = [set_number(design, path, value + step * k) for k in range(130)]
+
+        def move(k: int, moved: list[Design] = moved) -> None:
+            window.session.apply("bench", moved[k], fold="bench")
+            application.processEvents()
+
+        timings(move, 10)
+        taken = timings(lambda k, move=move: move(k + 10), 80)  # type: ignore[misc]
+        alone = milliseconds(lambda k, moved=moved: assess(moved[k + 90]), 40)  # type: ignore[misc]
+        ms, best = statistics.median(taken), min(taken)
+        slow = sorted(taken)[int(0.9 * len(taken))]
+        what = ".".join(str(p) for p in path[1:])
+        print(
+            f"drag, {name:20} {what:24} {ms:6.1f} ms a move, {ms / FRAME:4.0%} of a frame "
+            f"(best {best / FRAME:4.0%}, 9 in 10 under {slow / FRAME:4.0%}), {ms / alone:.1f} x "
+            "its assessment"
+        )
 
 
 def batches() -> None:
@@ -236,6 +279,7 @@ print(
 )
 edits()
 redraw()
+drags()
 batches()
 choosing()
 searching()

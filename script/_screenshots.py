@@ -15,7 +15,9 @@ from PySide6.QtWidgets import QApplication
 
 from firecrest.app.main_window import STAGES, MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
+from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.start import make_application, make_window
+from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from firecrest.present.wiring import with_count
 
@@ -74,6 +76,47 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.close_sheet()
 
 
+def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """Radiators, bandpass, 2.1, starts, and choosing a port, on the Size stage."""
+
+    def show(name: str, owner: tuple[str | int, ...], view: str) -> SizeStage:
+        window.session.start(Document(read_demo(name)), None)
+        window.show_stage("size")
+        stage = window.stage
+        assert isinstance(stage, SizeStage)
+        stage.select(owner)
+        stage.show_view(view)
+        rested(stage)
+        return stage
+
+    def rested(stage: SizeStage) -> None:
+        for _ in range(200):
+            QTest.qWait(60)
+            busy = stage.later.running or stage.ports.busy or window.side.moves.busy
+            if not busy and not (stage.starts and stage.starts.busy):
+                break
+
+    stage = show("boathouse-radiators", ("box", "radiators", 0), "travel")
+    shoot("size-radiators")
+    show("boathouse-bandpass", ("box", "chambers", 1), "response")
+    window.session.look_at(60.0)
+    shoot("size-bandpass")
+    show("breakwater", ("box", "chambers", 0), "response")
+    window.session.look_at(150.0)
+    shoot("size-two-one")
+    stage = show("lantern", ("box", "ports", 0), "ceiling")
+    shoot("size-lantern")
+    stage = show("boathouse-bandpass", ("box", "ports", 0), "ports")
+    shoot("size-ports")
+    stage = show("boathouse", ("box", "chambers", 0), "ceiling")
+    stage.open_starts()
+    rested(stage)
+    stage.starts.rows["flat"].setFocus()
+    shoot("size-starts")
+    stage.close_starts()
+    window.session.start(Document(read_demo("slipway")), None)
+
+
 def main(folder: Path) -> None:
     """Save every picture to ``folder``."""
     folder.mkdir(parents=True, exist_ok=True)
@@ -96,6 +139,7 @@ def main(folder: Path) -> None:
             shoot_parts(window, shoot)
         else:
             shoot(key)
+    shoot_boxes(window, shoot)
     window.show_stage("size")
     row = window.stage.field(("computed", "air_volume"))
     row.edit.setFocus()

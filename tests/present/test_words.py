@@ -118,7 +118,7 @@ def test_other_sources_have_names(slipway):
     a = assess(system_design("S5"))
     assert a.promise("runtime").state == "none"
     assert words.margin_text(a.promise("runtime"), a.design) == "runs from the wall"
-    assert {row.key: row.fact for row in rail(a)}["power"] == "runs from the wall"
+    assert {row.key: row.fact for row in rail(a)}["power"] == "from the wall"
 
 
 def test_every_state_gives_a_whole_meter(slipway):

@@ -63,6 +63,12 @@ class Coalesced(QObject):
         """Leave it."""
         self._timer.stop()
 
+    def flush(self) -> None:
+        """Run at once what is under way."""
+        if self._timer.isActive():
+            self._timer.stop()
+            self._run()
+
     def _run(self) -> None:
         self._work()
         self._last = monotonic()

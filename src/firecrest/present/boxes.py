@@ -78,17 +78,29 @@ def picture(assessment: Assessment) -> Picture:
     rows = _rows(design.box, loose)
     rooms: dict[str, Room] = {}
     edges: dict[str, str] = {}
-    height = (1.0 - GAP * (len(rows) - 1)) / len(rows)
-    for line, row in enumerate(rows):
+    weights = [_fullest(row, loose) for row in rows]
+    top = 0.0
+    for row, weight in zip(rows, weights, strict=True):
+        height = (1.0 - GAP * (len(rows) - 1)) * weight / sum(weights)
         widths = _widths(assessment, row)
         left = 0.0
         for place, name in enumerate(row):
-            top = line * (height + GAP)
             rooms[name] = _room(assessment, name, (left, top, widths[place], height))
             edges[name] = _outer_edge(place, len(row))
             left += widths[place]
+        top += height + GAP
     elements = _placed(loose, rooms, edges)
     return Picture(tuple(rooms.values()), tuple(elements))
+
+
+def _fullest(row: list[str], loose: list[_Loose]) -> int:
+    """Most elements on one side of a room of a row."""
+    sides: dict[tuple[str, str], int] = {}
+    for item in loose:
+        if item.chamber in row:
+            key = (item.chamber, item.faces)
+            sides[key] = sides.get(key, 0) + 1
+    return max(sides.values(), default=1)
 
 
 def _outer_edge(place: int, count: int) -> str:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.verdicts import WALL
 from firecrest.present import words
 from firecrest.present.meters import mark_of
 
@@ -18,6 +19,7 @@ class RailRow:
     fact: str
 
 
+WALL_FACT = "from the wall"
 STAGES = (
     ("promise", 1, "Promise"),
     ("parts", 2, "Parts"),
@@ -69,7 +71,10 @@ def _size(a: Assessment) -> tuple[str, str]:
 def _power(a: Assessment) -> tuple[str, str]:
     run = a.promise("runtime")
     if run.predicted is None:
-        return "met" if run.state == "none" else "unknown", run.reason or "no pack"
+        return (
+            "met" if run.state == "none" else "unknown",
+            WALL_FACT if run.reason == WALL else run.reason or "no pack",
+        )
     mark = mark_of(run) if run.state != "none" else "met"
     return mark, f"{words.numeral(run, a.design)} h"
 

@@ -1,5 +1,7 @@
 """The views of a box beside its ceiling: response, travel, impedance, delay, chamber pressure."""
 
+from dataclasses import replace
+
 import numpy as np
 
 from firecrest.assessment.acoustic import around_of, placed_sources, voice_rows
@@ -83,10 +85,9 @@ def response_plot(
         Curve("before voice", a.frequency, before, "ink2", 1.6, "dotted", label_at=45.0),
         *_source_curves(assessment, a),
     )
-    high = float(np.max(np.maximum(after, before)[shown])) + 1
-    if len(curves) > 3:
-        high = max(high, *(float(np.max(c.y[shown])) + 1 for c in curves[2:]))
+    high = max(float(np.nanmax(c.y[shown])) for c in curves) + 1
     y_range, step = nice_range(-24, min(high, 18), (6, 10))
+    curves = tuple(_labelled_inside(c, x_range, y_range) for c in curves)
     return Plot(
         "Response",
         "frequency",
@@ -102,6 +103,21 @@ def response_plot(
         readout=_readout(curves, frequency, "dB", 1),
         crosshair=frequency,
     )
+
+
+def _labelled_inside(
+    curve: Curve, x_range: tuple[float, float], y_range: tuple[float, float]
+) -> Curve:
+    """The curve with its label where it can be seen: as wanted, or the middle of what is shown."""
+    low, high = y_range
+    seen = (curve.y > low + 1) & (curve.y < high - 1)
+    seen &= (curve.x > x_range[0]) & (curve.x < x_range[1])
+    if not seen.any() or curve.label_at is None:
+        return replace(curve, label_at=None)
+    if np.interp(curve.label_at, curve.x, seen.astype(float)) == 1:
+        return curve
+    spots = curve.x[seen]
+    return replace(curve, label_at=float(spots[len(spots) // 2]))
 
 
 def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
@@ -127,7 +143,7 @@ def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
 
 def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     """Every moving part at the promise as a share of its own limit."""
-    x_range = (20.0, 500.0)
+    x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
         return waiting("Travel and air speed", assessment, x_range)
@@ -236,7 +252,7 @@ def peak_names(assessment: Assessment, a: Acoustic, channel: int, at: list[float
 
 def delay_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     """Group delay of the sum after and before the voice, without the flight time."""
-    x_range = (20.0, 500.0)
+    x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
         return waiting("Group delay", assessment, x_range)
@@ -267,7 +283,7 @@ def delay_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
 
 def pressure_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     """Peak pressure in each chamber when the promise is played; what panels and seals bear."""
-    x_range = (20.0, 500.0)
+    x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
         return waiting("Chamber pressure", assessment, x_range)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import driver_count, wiring_of
-from firecrest.assessment.verdicts import Promise
+from firecrest.assessment.verdicts import WALL, Promise
 from firecrest.core.limits.elements import Limit
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.design import Design
@@ -110,7 +110,7 @@ def margin_text(promise: Promise, design: Design) -> str:
     """Margin with sign in words: "1.8 dB short", "0.6 h in hand", "7 over"."""
     unit = promise_unit(promise.key, design)
     if promise.state == "none":
-        return "no promise set" if promise.reason != "runs from the wall" else promise.reason
+        return "no promise set" if promise.reason != WALL else promise.reason
     if promise.state == "unknown":
         return promise.reason
     if promise.margin is None:

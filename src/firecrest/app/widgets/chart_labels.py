@@ -73,8 +73,9 @@ class LabelPainter(ChartPainter):
             self.area.x() + 2, self.area.y() + 2, self.area.width() - 4, self.area.height() - 4
         )
         jobs: list[tuple[Request, Callable[[Rect], None]]] = []
+        taken = self._taken(plot)
         if plot.readout is not None:
-            jobs.append(self._readout_job(plot, plot.readout))
+            taken.append(self._read_out(plot, plot.readout, area, taken))
         if plot.shortfall is not None:
             jobs.append(self._shortfall_job(plot))
         if plot.promise is not None:
@@ -83,10 +84,19 @@ class LabelPainter(ChartPainter):
         jobs += [job for run in plot.tints if (job := self._tint_job(run)) is not None]
         jobs += [self._mark_job(mark) for mark in plot.marks if self._seen_mark(mark)]
         jobs += [self._curve_job(c) for c in plot.curves if c.label_at is not None]
-        rects = place([request for request, _ in jobs], area, self._taken(plot))
+        rects = place([request for request, _ in jobs], area, taken)
         for (_, draw), rect in zip(jobs, rects, strict=True):
             if rect is not None:
                 draw(rect)
+
+    def _read_out(self, plot: Plot, readout: Readout, area: Rect, taken: list[Rect]) -> Rect:
+        """Draw the read-out where no curve is, or in its first corner: it is never left out."""
+        request, draw = self._readout_job(plot, readout)
+        (rect,) = place([request], area, taken)
+        if rect is None:
+            rect = Rect(*request.spots[0], request.width, request.height)
+        draw(rect)
+        return rect
 
     def _taken(self, plot: Plot) -> list[Rect]:
         """Small rectangles along the main curve, which labels keep clear of."""

@@ -14,6 +14,8 @@ from firecrest.present.portview import area_ticks
 
 BAND = 34.0
 NARROW = 24.0
+SMOOTH = 4
+"""The promise has no corners: every fourth point of it draws the same line."""
 STYLES = {
     "solid": Qt.PenStyle.SolidLine,
     "dashed": Qt.PenStyle.DashLine,
@@ -164,7 +166,9 @@ class ChartPainter:
         shape = polygon(np.r_[x, x[::-1]], np.r_[low, high[::-1]])
         self.p.setPen(Qt.PenStyle.NoPen)
         self.p.setBrush(pattern_tile("hatch", theme()["flame"], theme()["yolk"], self.ratio))
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.drawPolygon(shape)
+        self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _curve(self, curve: Curve) -> None:
         good = np.isfinite(curve.y)
@@ -183,7 +187,8 @@ class ChartPainter:
 
     def _stripe(self, curve: Curve) -> None:
         x, y = self._seen(curve.x, curve.y)
-        line = polygon(x, y)
+        smooth = np.r_[0 : len(x) - 1 : SMOOTH, len(x) - 1]
+        line = polygon(x[smooth], y[smooth])
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         for role, width in (("brow", 5.0), ("stripe", 2.0)):
             self.p.setPen(QPen(colour(role), width))

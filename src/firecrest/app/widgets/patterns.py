@@ -33,6 +33,7 @@ def _zigzag(painter: QPainter) -> None:
     painter.drawPolyline(QPolygonF([QPointF(0, 6), QPointF(4, 2), QPointF(8, 6)]))
 
 
+TILES_ACROSS, TILES_DOWN = 64, 8
 DRAWINGS: dict[str, Callable[[QPainter], None]] = {
     "upright": _lines((2, 0, 2, 8), (6, 0, 6, 8)),
     "rings": _rings,
@@ -48,16 +49,27 @@ DRAWINGS: dict[str, Callable[[QPainter], None]] = {
 
 @lru_cache(maxsize=64)
 def pattern_tile(name: str, ink: str, ground: str, ratio: float) -> QBrush:
-    """Brush of a pattern in ``ink`` on ``ground`` ("" for none) at a device pixel ratio."""
-    pixmap = QPixmap(round(TILE * ratio), round(TILE * ratio))
-    pixmap.setDevicePixelRatio(ratio)
-    pixmap.fill(QColor(ground) if ground else Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
+    """Brush of a pattern in ``ink`` on ``ground`` ("" for none) at a device pixel ratio.
+
+    Many tiles are laid into one picture: a fill is painted in strips as wide as its picture, and
+    strips of one tile cost several times as much.
+    """
+    tile = QPixmap(round(TILE * ratio), round(TILE * ratio))
+    tile.setDevicePixelRatio(ratio)
+    tile.fill(QColor(ground) if ground else Qt.GlobalColor.transparent)
+    painter = QPainter(tile)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(QPen(QColor(ink), 1.1))
     DRAWINGS[name](painter)
     painter.end()
-    return QBrush(pixmap)
+    sheet = QPixmap(tile.width() * TILES_ACROSS, tile.height() * TILES_DOWN)
+    sheet.fill(QColor(ground) if ground else Qt.GlobalColor.transparent)
+    painter = QPainter(sheet)
+    tile.setDevicePixelRatio(1.0)
+    painter.drawTiledPixmap(sheet.rect(), tile)
+    painter.end()
+    sheet.setDevicePixelRatio(ratio)
+    return QBrush(sheet)
 
 
 def limit_brush(code: str, fill: str, line: str, ratio: float) -> QBrush:

@@ -3,6 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
+from firecrest.app.rest import Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.style import holder, theme
 from firecrest.app.widgets.choices import label
@@ -104,7 +105,8 @@ class SidePanel(QWidget):
         self._column.addWidget(self._assumed)
         self._column.addWidget(self._notes)
         self._column.addStretch(1)
-        session.changed.connect(self.refresh)
+        self._after = Coalesced(self, self.refresh)
+        session.changed.connect(self._after.start)
         holder.changed.connect(self.refresh)
         self.refresh()
 
@@ -124,5 +126,6 @@ class SidePanel(QWidget):
         self._notes.setText("\n".join(f"· {e}" for e in estimates))
 
     def sentences(self) -> list[str]:
-        """The sentences on show."""
+        """The sentences of now."""
+        self._after.flush()
         return [row.plain() for row in self.rows if not row.isHidden()]

@@ -65,7 +65,8 @@ def _paint_room(painter: QPainter, box: QRectF, room: Room, *, chosen: bool) -> 
         if k == 1:
             painter.setFont(text_font(11))
             painter.setPen(colour("ink" if chosen else "ink2"))
-        row = QRectF(box.left() + 4, top + k * height, box.width() - 26, height)
+        inset = 22 if room.left > 0 else 4
+        row = QRectF(box.left() + inset, top + k * height, box.width() - inset - 22, height)
         shown = painter.fontMetrics().elidedText(
             line, Qt.TextElideMode.ElideRight, int(row.width())
         )
