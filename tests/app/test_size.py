@@ -1,7 +1,9 @@
 """The Size stage: picture, selection, views, ports, starts, moves."""
 
+import numpy as np
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QEnterEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox, QPushButton
 
@@ -9,7 +11,8 @@ from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_field import NumberRow
 from firecrest.assessment.layouts import layout_of, with_kind
 from firecrest.files.demos import demo_names, read_demo
-from tests.app.helpers import click, menu, rested, segment, settle
+from firecrest.present.portview import choice_text
+from tests.app.helpers import click, menu, rested, segment, settle, type_into
 from tests.app.test_every_field import check, edits_on
 
 
@@ -167,3 +170,87 @@ def test_a_pair_brings_its_own_fields(make_window, slipway):
     assert window.session.design.box.groups[0].pair == "clamshell"
     assert window.stage.field(("box", "groups", 0, "trapped")) is not None
     assert len(window.stage.travel) == 2
+
+
+@pytest.fixture
+def port_view(make_window, slipway):
+    window = make_window(with_kind(slipway, "port"))
+    window.show_stage("size")
+    segment(window, "Plot", "ports")
+    rested(window.stage.ports)
+    return window
+
+
+def test_ports_are_picked_by_arrows_and_by_clicks_and_dropped_by_the_one_in_force(port_view):
+    chart, picker = port_view.stage.chart, port_view.stage.ports
+    chart.setFocus()
+    QTest.keyClick(chart, Qt.Key.Key_Right)
+    settle()
+    first = picker.at
+    assert port_view.session.trial.design is first.design
+    assert chart.content.notes[0].startswith(choice_text(first)[:4])
+    QTest.keyClick(chart, Qt.Key.Key_Left)
+    settle()
+    assert picker.at is None
+    assert port_view.session.trial is None
+    mark = next(m for m in chart.content.marks if not m.chosen)
+    (x,), (y,) = chart.to_pixels(np.array([mark.x]), np.array([mark.y]))
+    QTest.mouseClick(chart.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(round(x), round(y)))
+    settle()
+    assert 1e4 * picker.at.area == pytest.approx(mark.x)
+
+
+def test_marks_and_area_ticks_are_painted_and_exported(port_view, tmp_path):
+    chart = port_view.stage.chart
+    chart.export(tmp_path / "ports.csv")
+    head = (tmp_path / "ports.csv").read_text().splitlines()[0]
+    assert head == "cm²,length (mm)"
+    chart.export(tmp_path / "ports.svg")
+    assert "cm²" in (tmp_path / "ports.svg").read_text()
+
+
+def test_leaving_the_ports_view_stops_its_work(port_view):
+    picker = port_view.stage.ports
+    segment(port_view, "Plot", "ceiling")
+    assert picker.place is None
+    assert picker.choices == []
+    assert not picker.busy
+
+
+def test_a_read_out_is_never_left_out(make_window):
+    window = make_window(read_demo("breakwater"))
+    window.show_stage("size")
+    segment(window, "Plot", "response")
+    for hertz in (25.0, 60.0, 150.0, 800.0):
+        window.session.look_at(hertz)
+        settle()
+        assert window.stage.chart.content.readout.title.startswith("at ")
+        assert "sum, after voice" in window.stage.chart.accessibleDescription()
+
+
+def test_rooms_are_typed_on_the_promise_stage(window):
+    before = window.session.assessment.promise("bass").predicted
+    type_into(window, ("brief", "listening", "room"), "5 m")
+    assert window.session.assessment.promise("bass").predicted < before
+    menu(window, "undo")
+    assert window.session.design.brief.listening.room is None
+
+
+def test_fields_found_by_name_are_shown_in_their_part(window):
+    assert window.reveal(("box", "radiators", 0, "radiator", "mmp")) is not False
+    settle()
+    assert window.stage.selected == ("box", "radiators", 0)
+    window.reveal(("computed", "air_volume"))
+    settle()
+    assert window.stage.selected == ("box", "chambers", 0)
+
+
+def test_pointing_at_a_move_tries_it_and_leaving_drops_it(make_window):
+    window = make_window(read_demo("boathouse"))
+    rested(window.side.moves)
+    (card,) = window.side.moves.cards
+    at = QPointF(5, 5)
+    card.enterEvent(QEnterEvent(at, at, at))
+    assert window.session.trial.design is card.move_shown.design
+    card.leaveEvent(QEvent(QEvent.Type.Leave))
+    assert window.session.trial is None

@@ -218,3 +218,12 @@ def test_opposed_parts_cancel_their_force_on_the_case(slipway):
     x = np.sqrt(2) * abs(a.transfers.radiator_excursion[0][k]) * promise_drive(shaking, a)[k]
     mass = a.model.radiators[0].mass
     assert force == pytest.approx(2 * mass * (2 * np.pi * at) ** 2 * x, rel=1e-6)
+
+
+def test_a_radiator_before_the_cone_is_rated_by_the_drivers_that_face_it(slipway):
+    """Without a travel figure: twice the drivers' displacement over the radiators' area."""
+    made = with_kind(with_layout(slipway, "bandpass4"), "radiators", 1)
+    made = replace_at(made, ("box", "radiators", 0, "radiator", "xmax"), None)
+    driver, item = made.box.groups[0].driver, made.box.radiators[0]
+    expected = 2 * 2 * driver.sd * driver.xmax / (item.count * item.radiator.sd)
+    assert assess(made).acoustic.ratings.radiator_travel[0] == pytest.approx(expected)

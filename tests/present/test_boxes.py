@@ -251,3 +251,25 @@ def test_offers_say_box_and_price_or_why_not(slipway):
     refused = offer(assess(slipway), "third", 0.707)
     assert refused.design is None
     assert "too high" in refused.costs
+
+
+def test_pairs_are_drawn_driver_by_driver_in_the_wiring_picture(slipway):
+    from firecrest.present.wiring import wiring_picture
+
+    for wiring, wires in (("series", 1), ("parallel", 2)):
+        pair = dataclasses.replace(slipway.box.groups[0], pair="clamshell", pair_in=wiring)
+        shown = wiring_picture(assess(replace_at(slipway, GROUP, pair)), 0)
+        assert [c.label for c in shown.coils][:2] == ["pair 1, inner", "pair 1, outer"]
+        assert sum("plus" in dataclasses.astuple(w) for w in shown.wires) == wires
+        assert "swap + and − of the outer driver" in shown.notes[-1]
+
+
+def test_what_the_promise_takes_is_less_in_a_room(slipway):
+    from firecrest.present.brief import clauses
+
+    def moved(design):
+        text = next(c.text for c in clauses(assess(design), None) if "cm³" in c.text)
+        return float(text.split()[1])
+
+    indoors = replace_at(slipway, ("brief", "listening", "room"), 3.0)
+    assert moved(indoors) < 0.9 * moved(slipway)

@@ -289,13 +289,13 @@ def radiator_travel(
     """(travel less sag in m, whether it is an estimate); None when it cannot be estimated."""
     if item.radiator.xmax is not None:
         return max(item.radiator.xmax - sag, 0.0), False
-    drivers = [g for g in groups if g.chamber == item.chamber]
+    drivers = [g for g in groups if item.chamber in (g.chamber, g.front)]
     swept = [
         (g.driver.xmax, derivation_of(g.driver).figures.get("sd"), cone_count(g, wiring))
         for g in drivers
     ]
     area = sum(r.count * (r.radiator.sd or 0) for r in radiators if r.chamber == item.chamber)
-    if not area or any(x is None or sd is None for x, sd, _ in swept):
+    if not area or not drivers or any(x is None or sd is None for x, sd, _ in swept):
         return None, True
     volume = sum(float(x or 0) * float(sd or 0) * n for x, sd, n in swept)
     return max(TRAVEL_RULE * volume / area - sag, 0.0), True

@@ -6,11 +6,11 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.portloss import PEAK, promise_drive
 from firecrest.core.arrays import Complex
 
-LOW, HIGH = 20.0, 500.0
+LOW, HIGH = 20.0, 200.0
 
 
 def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
-    """(N peak, Hz) of the largest force on the case at the promise, 20 to 500 Hz.
+    """(N peak, Hz) of the largest force on the case at the promise, 20 to 200 Hz.
 
     The sum of mass times acceleration of every cone and radiator, with their phases; those that
     face the other way count against the rest. All others are taken as facing one way. Newton's

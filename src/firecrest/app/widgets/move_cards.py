@@ -1,21 +1,17 @@
 """Next moves: cards of proposed changes that are tried by pointing and kept by a press."""
 
-from PySide6.QtCore import QEvent, Signal
-from PySide6.QtGui import QEnterEvent, QFocusEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.widgets.choices import label
-from firecrest.app.widgets.pressable import Pressable
+from firecrest.app.widgets.pressable import Tryable
 from firecrest.present import moves
 from firecrest.present.moves import Move
 
 
-class MoveCard(Pressable):
+class MoveCard(Tryable):
     """One proposal; pointing at it or focus tries it, Enter or the button keeps it."""
-
-    tried = Signal(bool)
 
     def __init__(self, move: Move) -> None:
         super().__init__()
@@ -41,22 +37,6 @@ class MoveCard(Pressable):
         for part in (title, detail):
             box.addWidget(part)
         box.addLayout(row)
-
-    def enterEvent(self, event: QEnterEvent) -> None:
-        super().enterEvent(event)
-        self.tried.emit(True)
-
-    def leaveEvent(self, event: QEvent) -> None:
-        super().leaveEvent(event)
-        self.tried.emit(False)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self.tried.emit(True)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.tried.emit(False)
 
     def mousePressEvent(self, event: object) -> None:
         """A press on the card itself only points at it; the button keeps."""

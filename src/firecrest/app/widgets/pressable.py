@@ -1,7 +1,7 @@
 """A widget pressed by click, Enter or Space; arrows go to its neighbours."""
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
+from PySide6.QtCore import QEvent, Qt, Signal
+from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame
 
 FORWARD = (Qt.Key.Key_Right, Qt.Key.Key_Down)
@@ -42,3 +42,25 @@ class Pressable(QFrame):
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
         self.focus_changed()
+
+
+class Tryable(Pressable):
+    """A card whose change is tried while one points at it, or while it has the keyboard."""
+
+    tried = Signal(bool)
+
+    def enterEvent(self, event: QEnterEvent) -> None:
+        super().enterEvent(event)
+        self.tried.emit(True)
+
+    def leaveEvent(self, event: QEvent) -> None:
+        super().leaveEvent(event)
+        self.tried.emit(False)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        self.tried.emit(True)
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self.tried.emit(False)

@@ -3,23 +3,20 @@
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtCore import QEvent, Signal
-from PySide6.QtGui import QEnterEvent, QFocusEvent
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.widgets.choices import Segments, label, set_role
-from firecrest.app.widgets.pressable import Pressable
+from firecrest.app.widgets.pressable import Tryable
 from firecrest.present.sizing import Offer, offer, start_list
 
 QTCS = ((0.5, "0.5"), (0.577, "0.58"), (0.707, "0.71"), (0.9, "0.9"), (1.1, "1.1"))
 
 
-class StartRow(Pressable):
+class StartRow(Tryable):
     """One start; empty until it is worked out."""
-
-    tried = Signal(bool)
 
     def __init__(self, title: str, best_at: str) -> None:
         super().__init__()
@@ -50,22 +47,6 @@ class StartRow(Pressable):
         self.setAccessibleName(f"{self._title}: {found.box}")
         self.setAccessibleDescription(f"{found.costs}. Enter takes it.")
         self.setEnabled(found.design is not None)
-
-    def enterEvent(self, event: QEnterEvent) -> None:
-        super().enterEvent(event)
-        self.tried.emit(True)
-
-    def leaveEvent(self, event: QEvent) -> None:
-        super().leaveEvent(event)
-        self.tried.emit(False)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self.tried.emit(True)
-
-    def focusOutEvent(self, event: QFocusEvent) -> None:
-        super().focusOutEvent(event)
-        self.tried.emit(False)
 
 
 class StartsPage(QWidget):
