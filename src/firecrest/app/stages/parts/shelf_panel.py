@@ -201,6 +201,11 @@ class ShelfPanel(QWidget):
             self.table.rows_model.faded = not self.judged.holds_for(self._job())
             self._rest.start()
 
+    def leave(self) -> None:
+        """Nothing new is begun, and no thread outlives the window."""
+        self._rest.stop()
+        self.judged.wait()
+
     def _state(self) -> tuple[object, ...]:
         """All that decides what is shown."""
         chips = (self.bar.on, self.bar.retune.isChecked())

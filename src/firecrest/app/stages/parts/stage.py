@@ -152,7 +152,7 @@ class PartsStage(Stage):
 
     def leave(self) -> None:
         """No thread outlives the window."""
-        self.shelf.judged.wait()
+        self.shelf.leave()
 
     def open_path(self, path: Any) -> None:
         """The sheet of a part of the design."""
