@@ -18,6 +18,7 @@ from firecrest.app.theme.style import holder
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document, read_document
+from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import Journal
 from tests.app.helpers import click, menu, press, segment, settle, type_into
 
@@ -447,3 +448,12 @@ def test_drivers_are_wired_in_series_or_parallel(window):
     menu(window, "undo")
     menu(window, "undo")
     assert not window.session.modified
+
+
+def test_every_shipped_demo_is_in_the_menu_and_opens(window):
+    assert {a.argument for a in ACTIONS if a.slot == "open_demo"} == set(demo_names())
+    window.messages.keep = "drop"
+    for action in (a for a in ACTIONS if a.slot == "open_demo"):
+        menu(window, action.id)
+        assert window.session.design == read_demo(action.argument)
+        assert window.side.sentences()

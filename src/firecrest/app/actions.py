@@ -5,7 +5,10 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True)
 class Action:
-    """One command: ``slot`` names the window's method; ``argument`` is passed when given."""
+    """One command: ``slot`` names the window's method; ``argument`` is passed when given.
+
+    ``sub`` is the submenu it stands in.
+    """
 
     id: str
     menu: str
@@ -14,15 +17,28 @@ class Action:
     shortcut: str = ""
     argument: str = ""
     break_before: bool = False
+    sub: str = ""
 
+
+DEMOS = (
+    ("demo", "&Slipway: pontoon speaker", "slipway"),
+    ("demo_boathouse", "&Boathouse, sealed", "boathouse"),
+    ("demo_boathouse_radiators", "Boathouse, &radiators", "boathouse-radiators"),
+    ("demo_boathouse_bandpass", "Boathouse, band&pass", "boathouse-bandpass"),
+    ("demo_lantern", "&Lantern: long folded slot", "lantern"),
+    ("demo_breakwater", "Break&water: 2.1", "breakwater"),
+)
 
 MENUS = ("&Project", "&Edit", "&View", "P&arts", "&Help")
 
 ACTIONS = (
     Action("new", "&Project", "&New project", "new_project", "Ctrl+N"),
     Action("open", "&Project", "&Open…", "open_file", "Ctrl+O"),
-    Action("demo", "&Project", "Open the Slipway &demo", "open_demo", argument="slipway"),
-    Action("save", "&Project", "&Save", "save", "Ctrl+S", break_before=True),
+    *(
+        Action(id, "&Project", text, "open_demo", argument=name, sub="Open a &demo")
+        for id, text, name in DEMOS
+    ),
+    Action("save", "&Project", "&Save", "save", "Ctrl+S"),
     Action("save_as", "&Project", "Save &as…", "save_as", "Ctrl+Shift+S"),
     Action("rename", "&Project", "&Rename…", "rename", "F2"),
     Action("quit", "&Project", "&Quit", "close", "Ctrl+Q", break_before=True),

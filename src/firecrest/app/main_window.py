@@ -8,6 +8,7 @@ from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
     QLabel,
+    QMenu,
     QMenuBar,
     QStackedWidget,
     QToolButton,
@@ -123,12 +124,17 @@ class MainWindow(ShelfActions):
         bar = QMenuBar()
         bar.setSizePolicy(bar.sizePolicy().Policy.Maximum, bar.sizePolicy().Policy.Preferred)
         menus = {name: bar.addMenu(name) for name in MENUS}
+        subs: dict[str, QMenu] = {}
         for action in ACTIONS:
             if action.break_before:
                 menus[action.menu].addSeparator()
-            menus[action.menu].addAction(self._action(action))
-            if action.id == "demo":
-                self.recent = menus[action.menu].addMenu("Open &recent")
+            menu = menus[action.menu]
+            if action.id == "save":
+                self.recent = menu.addMenu("Open &recent")
+                menu.addSeparator()
+            if action.sub and action.sub not in subs:
+                subs[action.sub] = menu.addMenu(action.sub)
+            (subs[action.sub] if action.sub else menu).addAction(self._action(action))
         self.recent.aboutToShow.connect(self.fill_recent)
         return bar
 

@@ -90,11 +90,12 @@ class LabelPainter(ChartPainter):
                 draw(rect)
 
     def _read_out(self, plot: Plot, readout: Readout, area: Rect, taken: list[Rect]) -> Rect:
-        """Draw the read-out where no curve is, or in its first corner: it is never left out."""
+        """Draw the read-out where no curve is, or where it hides least: it is never left out."""
         request, draw = self._readout_job(plot, readout)
         (rect,) = place([request], area, taken)
         if rect is None:
-            rect = Rect(*request.spots[0], request.width, request.height)
+            spots = [Rect(*spot, request.width, request.height) for spot in request.spots]
+            rect = min(spots, key=lambda spot: sum(spot.overlaps(other) for other in taken))
         draw(rect)
         return rect
 
