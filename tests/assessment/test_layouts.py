@@ -22,6 +22,7 @@ from firecrest.assessment.layouts import (
 from firecrest.assessment.portchoice import fit_in_case
 from firecrest.assessment.portloss import promise_drive
 from firecrest.assessment.shaking import case_force
+from firecrest.assessment.tunings import best_tunings
 from firecrest.core.errors import DesignError, RangeError
 from firecrest.design.box import Position
 from firecrest.design.edits.paths import replace_at
@@ -227,3 +228,33 @@ def test_a_radiator_before_the_cone_is_rated_by_the_drivers_that_face_it(slipway
     driver, item = made.box.groups[0].driver, made.box.radiators[0]
     expected = 2 * 2 * driver.sd * driver.xmax / (item.count * item.radiator.sd)
     assert assess(made).acoustic.ratings.radiator_travel[0] == pytest.approx(expected)
+
+
+def test_pairs_places_and_rooms_are_stacked_like_anything_else(slipway):
+    made = changed(
+        slipway,
+        ("box", "groups", 0),
+        pair="tunnel",
+        pair_in="series",
+        trapped=0.0004,
+        place=Position(up=0.05),
+    )
+    made = replace_at(made, ("brief", "listening", "room"), 7.0)
+    made = replace_at(made, ("brief", "listening", "baffle"), True)
+    deeper = replace_at(made, ("box", "case", "depth"), made.box.case.depth * 1.03)
+    for design, figures in zip((made, deeper), assess_batch([made, deeper]), strict=True):
+        done = assess(design)
+        assert figures.loudness == pytest.approx(done.promise("loudness").predicted, abs=1e-9)
+        assert figures.bass_reach == pytest.approx(done.promise("bass").predicted, rel=1e-9)
+        np.testing.assert_allclose(figures.level, done.acoustic.tops.charged.level, atol=1e-8)
+
+
+def test_starts_and_tunings_turn_the_opening_of_its_own_chamber():
+    """The port of a bandpass sits on the front chamber: its best tuning is found there."""
+    design = read_demo("boathouse-bandpass")
+    best = best_tunings([design])[0]
+    loudest = assess(best).promise("loudness").predicted
+    assert loudest >= assess(design).promise("loudness").predicted - 1e-9
+    for hertz in (45.0, 50.0, 60.0, 65.0):
+        other = assess(with_tuning(design, hertz, 1))
+        assert other.promise("loudness").predicted <= loudest + 0.1
