@@ -154,7 +154,7 @@ def test_a_long_run_can_be_stopped(window, stage, monkeypatch):
     stage.shelf._shown = None
     stage.shelf.refresh()
     stage.shelf._work_out()
-    for _ in range(200):
+    for _ in range(2000):
         QTest.qWait(5)
         if stage.shelf.judged.chooser.done:
             break
