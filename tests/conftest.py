@@ -1,6 +1,5 @@
 """Fixtures: the demo, and a window whose settings and journals live in a temporary folder."""
 
-import gc
 import os
 
 import pytest
@@ -8,10 +7,6 @@ import pytest
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from firecrest.files.demos import blank_design, read_demo
-
-gc.disable()
-"""Closed windows are collected between tests only: while a thread works, it stands still."""
-CLOSED = [0]
 
 
 @pytest.fixture(scope="session")
@@ -97,9 +92,6 @@ def make_window(qapp, qtbot, settings):
         window.close()
         window.deleteLater()
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
-    CLOSED[0] += 1
-    if CLOSED[0] % 8 == 0:
-        gc.collect()
 
 
 @pytest.fixture

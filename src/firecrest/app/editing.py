@@ -23,8 +23,8 @@ class Editing(QObject):
     tried = Signal()
     refused = Signal(str)
 
-    def __init__(self, design: Design) -> None:
-        super().__init__()
+    def __init__(self, design: Design, parent: QObject | None = None) -> None:
+        super().__init__(parent)
         self.history = History(design, saved=design)
         self.assessment = assess(design)
         self.trial: Assessment | None = None

@@ -51,6 +51,7 @@ class MainWindow(ShelfActions):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        session.setParent(self)
         self.messages = Messages(self)
         self.setMinimumSize(*LEAST)
         self.resize(1280, 800)

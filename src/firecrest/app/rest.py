@@ -16,7 +16,8 @@ class Rest(QObject):
         super().__init__(parent)
         self._jobs: Iterator[Callable[[], object]] = iter(())
         self._take: Callable[[object], None] = lambda _: None
-        self._timer = QTimer(self, singleShot=True)
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._next)
         self.running = False
 
@@ -50,7 +51,8 @@ class Coalesced(QObject):
     def __init__(self, parent: QObject, work: Callable[[], None]) -> None:
         super().__init__(parent)
         self._work, self._last = work, 0.0
-        self._timer = QTimer(self, singleShot=True)
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._run)
 
     def start(self) -> None:

@@ -31,7 +31,9 @@ class Session(Editing):
         self.attachments: dict[str, bytes] = {}
         self.shelf = ShelfKeeper(self)
         self.journal = journal or Journal()
-        self._autosave = QTimer(self, singleShot=True, interval=AUTOSAVE_AFTER_MS)
+        self._autosave = QTimer(self)
+        self._autosave.setSingleShot(True)
+        self._autosave.setInterval(AUTOSAVE_AFTER_MS)
         self._autosave.timeout.connect(self.keep_journal)
 
     @property

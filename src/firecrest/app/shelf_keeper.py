@@ -26,7 +26,8 @@ class ShelfKeeper(QObject):
         super().__init__(parent)
         self._shelf: Shelf | None = None
         self._spare: tempfile.TemporaryDirectory[str] | None = None
-        self._timer = QTimer(self, interval=LOOK_EVERY_MS)
+        self._timer = QTimer(self)
+        self._timer.setInterval(LOOK_EVERY_MS)
         self._timer.timeout.connect(self.look)
 
     @property

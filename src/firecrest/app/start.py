@@ -34,12 +34,15 @@ def run_window(arguments: list[str]) -> int:
         return 2
     from PySide6.QtCore import QTimer
 
+    from firecrest.app.work import workshop
+
     application = make_application()
     window = make_window(design)
     window.show()
     if asked.file:
         window.open_path(Path(asked.file))
     QTimer.singleShot(0, window, lambda: offer_left_over(window))
+    QTimer.singleShot(0, window, workshop.start)
     QTimer.singleShot(WARM_UP_MS, window, _warm_up)
     return int(application.exec())
 
@@ -57,6 +60,7 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     from PySide6.QtGui import QIcon, QPixmap
     from PySide6.QtWidgets import QApplication
 
+    from firecrest.app.collecting import Collector
     from firecrest.app.theme.style import holder, load_fonts
 
     running = QApplication.instance()
@@ -66,6 +70,8 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     application.setApplicationDisplayName("Firecrest")
     application.setStyle("Fusion")
     load_fonts()
+    if not application.findChildren(Collector):
+        Collector(application)
     icon = QPixmap()
     icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
     application.setWindowIcon(QIcon(icon))

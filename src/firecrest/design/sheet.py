@@ -4,6 +4,7 @@ A part in a design is a copy; ``shelf`` names the shelf's part it was taken from
 revision of it, so that a later change of the shelf's part can be offered, never forced.
 """
 
+import dataclasses
 from collections.abc import Mapping
 from typing import Any, Literal
 
@@ -47,6 +48,10 @@ class Sheet:
         help="Stated figures that others overrule; kept so that nothing is lost.",
     )
     shelf: ShelfLink | None = choice("From the shelf", default=None)
+
+    def __getstate__(self) -> dict[str, Any]:
+        """The fields alone: what was worked out from a part stays where it was worked out."""
+        return {f.name: getattr(self, f.name) for f in dataclasses.fields(self)}
 
 
 def tolerance_of(part: Any, figure: str) -> float | None:

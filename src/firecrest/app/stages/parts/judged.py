@@ -38,6 +38,7 @@ class Judged(QObject):
     filled = Signal()
     progressed = Signal(int, int)
     finished = Signal()
+    failed = Signal(str)
 
     def __init__(self, shelf: ShelfKeeper, parent: QObject) -> None:
         super().__init__(parent)
@@ -49,6 +50,7 @@ class Judged(QObject):
         self.chooser = Chooser(self)
         self.chooser.some.connect(self._take)
         self.chooser.finished.connect(self.finished)
+        self.chooser.failed.connect(self.failed)
 
     def holds_for(self, job: Job) -> bool:
         """Whether the outcomes are of this job."""
@@ -86,7 +88,3 @@ class Judged(QObject):
     def stop(self) -> None:
         """Leave the rest; what is there stays."""
         self.chooser.stop()
-
-    def wait(self) -> None:
-        """Stop and wait for the thread."""
-        self.chooser.wait()

@@ -51,7 +51,10 @@ class ShelfPanel(QWidget):
         self.judged.filled.connect(self._fill)
         self.judged.progressed.connect(self._progressed)
         self.judged.finished.connect(self._finished)
-        self._rest = QTimer(self, singleShot=True, interval=REST_MS)
+        self.judged.failed.connect(self._failed)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
         self._rest.timeout.connect(self._work_out)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 2, 0, 0)
@@ -202,9 +205,9 @@ class ShelfPanel(QWidget):
             self._rest.start()
 
     def leave(self) -> None:
-        """Nothing new is begun, and no thread outlives the window."""
+        """Nothing new is begun, and what is under way is left."""
         self._rest.stop()
-        self.judged.wait()
+        self.judged.stop()
 
     def _state(self) -> tuple[object, ...]:
         """All that decides what is shown."""
@@ -301,6 +304,13 @@ class ShelfPanel(QWidget):
         self.progress.hide()
         self.table.rows_model.faded = False
         self._show()
+
+    def _failed(self, reason: str) -> None:
+        told = reason.strip().splitlines()[-1]
+        self.session.refused.emit(
+            f"The parts could not all be worked out ({told}). What is there stays; change "
+            "something, or restart Firecrest."
+        )
 
     def stop(self) -> None:
         """Leave the rest of the candidates until something changes; those done stay."""

@@ -151,7 +151,7 @@ class PartsStage(Stage):
             super().keyPressEvent(event)
 
     def leave(self) -> None:
-        """No thread outlives the window."""
+        """What is under way is left."""
         self.shelf.leave()
 
     def open_path(self, path: Any) -> None:
