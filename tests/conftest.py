@@ -24,14 +24,22 @@ class Answers:
 
     def __init__(self):
         self.keep, self.restored = "drop", True
+        self.left_over, self.changed, self.read_only = "open", "cancel", True
         self.open_to = self.save_to = self.name = None
         self.told = []
 
     def keep_changes(self, _name):
         return self.keep
 
-    def restore(self, _name):
-        return self.restored
+    def restore(self, _name, _more):
+        return self.left_over
+
+    def changed_elsewhere(self, name, difference):
+        self.told.append((name, difference))
+        return self.changed
+
+    def replace_read_only(self, _name):
+        return self.read_only
 
     def tell(self, title, text):
         self.told.append((title, text))
@@ -59,13 +67,9 @@ class Answers:
 @pytest.fixture
 def settings(tmp_path, monkeypatch):
     """A fresh store of settings and journals."""
-    from PySide6.QtCore import QSettings
-
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path / "data"))
-    QSettings.setPath(
-        QSettings.Format.NativeFormat, QSettings.Scope.UserScope, str(tmp_path / "config")
-    )
     return tmp_path
 
 

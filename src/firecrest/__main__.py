@@ -1,11 +1,35 @@
 """The ``firecrest`` command: headless commands here, everything else opens the window."""
 
+import os
 import sys
+from io import TextIOWrapper
+
+BROKEN_PIPE = 141
+"""Exit status when the reader of the output has gone, as shells count it (128 + SIGPIPE)."""
 
 
 def main() -> int:
-    """Dispatch without loading Qt for a headless command."""
-    arguments = sys.argv[1:]
+    """Run the command; a stream that takes no letter or goes away ends it without a trace."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, TextIOWrapper):
+            stream.reconfigure(errors="replace")
+    try:
+        status = _dispatch(sys.argv[1:])
+        if sys.stdout is not None:
+            sys.stdout.flush()
+    except BrokenPipeError:
+        # What is still in the buffer has nowhere to go; the interpreter would try once more.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+        return BROKEN_PIPE
+    except OSError as error:
+        print(f"firecrest: {error.strerror or error}", file=sys.stderr)
+        os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+        return 2
+    return status
+
+
+def _dispatch(arguments: list[str]) -> int:
+    """Headless commands without loading Qt."""
     if arguments and arguments[0] in ("--version", "-V"):
         from firecrest import __version__
 

@@ -3,7 +3,7 @@
 import json
 import sys
 from pathlib import Path
-from typing import Annotated
+from typing import Annotated, Any
 
 import numpy as np
 import typer
@@ -59,7 +59,7 @@ def assess_command(
     assessment = assess(document.design)
     if as_json:
         grid = np.geomspace(start, stop, points)
-        print(json.dumps(report(assessment, volts, grid), ensure_ascii=False))
+        print(_json(report(assessment, volts, grid)))
     else:
         print(promise_table(assessment))
     raise typer.Exit(status(assessment))
@@ -68,7 +68,13 @@ def assess_command(
 @cli.command("schema")
 def schema_command() -> None:
     """Print the JSON Schema of design.json."""
-    print(json.dumps(json_schema(), indent=1, ensure_ascii=False))
+    print(_json(json_schema(), indent=1))
+
+
+def _json(body: Any, indent: int | None = None) -> str:
+    """JSON text that the output can carry: letters it lacks are spelt as numbers."""
+    plain = (getattr(sys.stdout, "encoding", None) or "ascii").lower().replace("-", "") != "utf8"
+    return json.dumps(body, indent=indent, ensure_ascii=plain)
 
 
 def _document(file: Path | None, demo: str | None) -> Document:

@@ -14,8 +14,9 @@ from firecrest.assessment.assess import assess
 from firecrest.core.errors import FileError, FirecrestError
 from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.text import design_to_json
-from firecrest.files import container
-from firecrest.files.container import BACKUP, Document, read_document, write_document
+from firecrest.files import atomic, container
+from firecrest.files.atomic import BACKUP
+from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import demo_names, read_demo
 
 
@@ -79,7 +80,7 @@ def test_a_failed_save_leaves_the_old_file(file, slipway, blank, monkeypatch):
     def full(*_args):
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(container.os, "fsync", full)
+    monkeypatch.setattr(atomic.os, "fsync", full)
     with pytest.raises(FileError, match=r"not saved: No space left.*Save it somewhere else"):
         write_document(file, Document(blank))
     assert read_document(file).design == slipway

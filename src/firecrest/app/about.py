@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayo
 
 from firecrest import __version__
 from firecrest.app.actions import ACTIONS
-from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.plain import label
 
 PACKAGES = ("PySide6_Essentials", "pyqtgraph", "numpy", "scipy", "pydantic", "Pint", "typer")
 TEXT = """<h3>Firecrest {version}</h3>

@@ -2,18 +2,22 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QSettings
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
 from PySide6.QtWidgets import QMainWindow, QMenu
 
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
-from firecrest.core.errors import FirecrestError
-from firecrest.files.container import SUFFIX, Document
+from firecrest.app.settings import MOST_RECENT, settings
+from firecrest.app.widgets.plain import menu_text, tip
+from firecrest.core.errors import ChangedElsewhereError, FirecrestError
+from firecrest.files.atomic import clean_litter
+from firecrest.files.container import SUFFIX, Document, read_document, read_only
 from firecrest.files.demos import read_demo
+from firecrest.files.journal import LeftOver
+from firecrest.present.differing import differing_text
 
-RECENT = 8
 TABLES = (".csv", ".tsv")
+MOST_LOST = 12
 
 
 class FileActions(QMainWindow):
@@ -22,6 +26,7 @@ class FileActions(QMainWindow):
     session: Session
     messages: Messages
     recent: QMenu
+    _told_of_change = False
 
     def take_parts_from(self, path: Path) -> None:
         """Take parts from a file; the shelf half of the window knows how."""
@@ -46,7 +51,7 @@ class FileActions(QMainWindow):
     def open_file(self) -> None:
         """Ask for a file and open it."""
         if self.may_leave():
-            path = self.messages.open_path(str(QSettings().value("folder", "")))
+            path = self.messages.open_path(settings.get("folder", ""))
             if path is not None:
                 self.open_path(path)
 
@@ -58,14 +63,19 @@ class FileActions(QMainWindow):
             self.messages.tell("Not opened", str(error))
             return False
         self._used(path)
+        clean_litter(path.parent, path.name)
         if document.lost:
-            self.messages.tell(
-                "Opened in part",
-                "These attachments could not be read:\n"
-                + "\n".join(document.lost)
-                + "\nThe file itself was left as it is; save under another name to keep your work.",
-            )
+            self._tell_lost(document)
         return True
+
+    def _tell_lost(self, document: Document) -> None:
+        self.messages.tell(
+            "Opened in part",
+            "These attachments could not be read:\n"
+            + "\n".join(document.lost[:MOST_LOST])
+            + ("\n…" if len(document.lost) > MOST_LOST else "")
+            + "\nThe file itself was left as it is; save under another name to keep your work.",
+        )
 
     def save(self) -> bool:
         """Save to the file in use, or ask for one."""
@@ -73,39 +83,70 @@ class FileActions(QMainWindow):
 
     def save_as(self) -> bool:
         """Ask for a file and save to it."""
-        folder = Path(str(QSettings().value("folder", "")))
+        folder = Path(settings.get("folder", ""))
         path = self.messages.save_path(str(folder / f"{self.session.design.name}{SUFFIX}"))
         if path is None:
             return False
         return self._save_to(path if path.suffix == SUFFIX else path.with_name(path.name + SUFFIX))
 
-    def _save_to(self, path: Path) -> bool:
+    def _save_to(self, path: Path, *, over: bool = False) -> bool:
+        if read_only(path) and not self.messages.replace_read_only(path.name):
+            return False
         try:
-            self.session.save(path)
+            self.session.save(path, over=over)
+        except ChangedElsewhereError:
+            return self._settle(path)
         except FirecrestError as error:
             self.messages.tell("Not saved", str(error))
             return False
         self._used(path)
         return True
 
-    def _used(self, path: Path) -> None:
-        settings = QSettings()
-        settings.setValue("folder", str(path.parent))
-        known = [p for p in self._recent() if p != str(path)]
-        settings.setValue("recent", [str(path), *known][:RECENT])
+    def _settle(self, path: Path) -> bool:
+        """The file is not as it was opened here: what shall be done about it; whether saved."""
+        try:
+            there = read_document(path).design
+            text = differing_text(self.session.design, there)
+        except FirecrestError as error:
+            text = f"It cannot be compared: {error}"
+        answer = self.messages.changed_elsewhere(path.name, text)
+        if answer == "save_as":
+            return self.save_as()
+        if answer == "over":
+            return self._save_to(path, over=True)
+        if answer == "reload":
+            self.open_path(path)
+        return False
 
-    def _recent(self) -> list[str]:
-        value = QSettings().value("recent", [])
-        return [value] if isinstance(value, str) else list(map(str, value or []))  # type: ignore[call-overload]
+    def look_at_file(self) -> None:
+        """Tell once when the file in use was changed elsewhere."""
+        changed = self.session.changed_elsewhere()
+        if changed and not self._told_of_change:
+            self.session.refused.emit(
+                f"{self.session.path.name} was changed by another window or program. "  # type: ignore[union-attr]
+                "Saving will ask what to do."
+            )
+        self._told_of_change = changed
+
+    def restore(self, item: LeftOver) -> None:
+        """Go on with work that a crash left over."""
+        self.session.restore(item)
+        if item.document.lost:
+            self._tell_lost(item.document)
+
+    def _used(self, path: Path) -> None:
+        settings.put("folder", str(path.parent))
+        known = [p for p in settings.get("recent", []) if p != str(path)]
+        settings.put("recent", [str(path), *known][:MOST_RECENT])
 
     def fill_recent(self) -> None:
         self.recent.clear()
-        for name in self._recent():
+        for name in settings.get("recent", []):
             path = Path(name)
-            action = self.recent.addAction(path.name)
-            action.setToolTip(name)
+            action = self.recent.addAction(menu_text(path.name))
+            tip(action, name)
             action.triggered.connect(lambda _=False, p=path: self.may_leave() and self.open_path(p))
-        if not self._recent():
+        if not settings.get("recent", []):
             self.recent.addAction("Nothing yet").setEnabled(False)
 
     def rename(self) -> None:

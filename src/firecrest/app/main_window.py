@@ -2,12 +2,11 @@
 
 from functools import partial
 
-from PySide6.QtCore import QByteArray, QSettings, Qt, QTimer
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QMenuBar,
     QStackedWidget,
@@ -20,6 +19,7 @@ from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
+from firecrest.app.settings import settings
 from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
@@ -29,8 +29,8 @@ from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.find import FindField, Found
+from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.strip import Strip
@@ -40,6 +40,8 @@ from firecrest.present.help import HELP
 from firecrest.present.sentences import FIELD_OF_PROMISE
 
 LEAST = (1024, 700)
+LOOK_EVERY_MS = 3000
+"""Between two looks at whether the file in use was changed elsewhere."""
 STAGES: dict[str, type[Stage]] = {
     cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
 }
@@ -62,7 +64,7 @@ class MainWindow(ShelfActions):
         self._build()
         self._connect()
         self._restore_layout()
-        self.show_stage(str(QSettings().value("stage", "size")))
+        self.show_stage(settings.get("stage", "size"))
         self._refresh_file()
 
     # building -------------------------------------------------------------------
@@ -87,7 +89,7 @@ class MainWindow(ShelfActions):
         column.addLayout(middle, 1)
         column.addWidget(self.chain)
         self.setCentralWidget(page)
-        self.notice = QLabel(page)
+        self.notice = label(parent=page)
         self.notice.setProperty("role", "refusal")
         self.notice.setWordWrap(True)
         self.notice.hide()
@@ -100,7 +102,7 @@ class MainWindow(ShelfActions):
         row = QHBoxLayout(line)
         row.setContentsMargins(12, 0, 12, 0)
         row.setSpacing(8)
-        mark = QLabel()
+        mark = label()
         mark.setPixmap(QApplication.windowIcon().pixmap(24, 24))
         row.addWidget(mark)
         row.addWidget(self._menus(), 0, Qt.AlignmentFlag.AlignVCenter)
@@ -161,6 +163,10 @@ class MainWindow(ShelfActions):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.show_notice)
         self.session.shelf.refused.connect(self.show_notice)
+        looking = QTimer(self)
+        looking.setInterval(LOOK_EVERY_MS)
+        looking.timeout.connect(self.look_at_file)
+        looking.start()
         for key, meter in self.strip.meters.items():
             meter.pressed.connect(partial(self._open_promise, key))
 
@@ -177,11 +183,13 @@ class MainWindow(ShelfActions):
         for key, steps, word in (("undo", history.past, "Undo"), ("redo", history.future, "Redo")):
             action = self.actions_by_id[key]
             action.setEnabled(bool(steps))
-            action.setText(f"{word}: {steps[-1][0]}" if steps else word)
+            named = f"{word}: {steps[-1][0]}" if steps else word
+            action.setText(menu_text(named))
+            action.setToolTip(tip_text(named))
             button: QToolButton = getattr(self, f"{key}_button")
             button.setText("↶" if key == "undo" else "↷")
-            button.setToolTip(action.text())
-            button.setAccessibleName(action.text())
+            tip(button, named)
+            button.setAccessibleName(named)
 
     def show_notice(self, text: str) -> None:
         """A refusal or failure, where one looks, for a while."""
@@ -211,7 +219,7 @@ class MainWindow(ShelfActions):
         self.stack.setCurrentWidget(self.stages[key])
         self._refresh_file()
         self.rail.set_current(key)
-        QSettings().setValue("stage", key)
+        settings.put("stage", key)
 
     @property
     def stage(self) -> Stage:
@@ -314,14 +322,11 @@ class MainWindow(ShelfActions):
     def choose_theme(self, choice: str) -> None:
         """Light, dark, or as the desktop has it."""
         holder.choose(choice)
-        QSettings().setValue("theme", choice)
+        settings.put("theme", choice)
 
     def reset_layout(self) -> None:
         """Everything where it was on the first day."""
-        settings = QSettings()
-        for key in settings.allKeys():
-            if key.startswith(("splitter", "window")):
-                settings.remove(key)
+        settings.forget("splitter", "window")
         self.resize(1280, 800)
         self.side.show()
 
@@ -349,16 +354,25 @@ class MainWindow(ShelfActions):
             self.side.setVisible(not small)
 
     def _restore_layout(self) -> None:
-        geometry = QSettings().value("window/geometry")
-        if isinstance(geometry, QByteArray):
+        geometry = settings.get_state("window/geometry")
+        if geometry:
             self.restoreGeometry(geometry)
+
+    def end_at_once(self, number: int) -> None:
+        """A signal ends the program: unsaved work is kept aside without a question."""
+        self.session.keep_now()
+        self._leave()
+        QApplication.exit(128 + number)
+
+    def _leave(self) -> None:
+        for stage in self.stages.values():
+            stage.leave()
+        self.session.close()
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self.may_leave():
             event.ignore()
             return
-        QSettings().setValue("window/geometry", self.saveGeometry())
-        for stage in self.stages.values():
-            stage.leave()
-        self.session.close()
+        settings.put_state("window/geometry", bytes(self.saveGeometry().data()))
+        self._leave()
         event.accept()

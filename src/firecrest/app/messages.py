@@ -1,7 +1,9 @@
 """Questions and notices to the person at the window, in one place so that tests can answer."""
 
+from collections.abc import Mapping
 from pathlib import Path
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 KINDS = "Firecrest designs (*.firecrest);;Bare designs (*.json);;All files (*)"
@@ -13,30 +15,68 @@ class Messages:
     def __init__(self, window: QWidget) -> None:
         self._window = window
 
+    def _ask(self, title: str, text: str, choices: Mapping[str, str], escape: str) -> str:
+        """The key of the choice; ``escape`` when the question is closed. Never rich text."""
+        box = QMessageBox(self._window)
+        box.setTextFormat(Qt.TextFormat.PlainText)
+        box.setWindowTitle(title)
+        head, _, rest = text.partition("\n\n")
+        box.setText(head)
+        if rest:
+            box.setDetailedText(rest)
+        role = QMessageBox.ButtonRole.ActionRole
+        buttons = {key: box.addButton(word, role) for key, word in choices.items()}
+        box.setDefaultButton(next(iter(buttons.values())))
+        box.setEscapeButton(buttons[escape])
+        box.exec()
+        pressed = box.clickedButton()
+        found = next((key for key, button in buttons.items() if button is pressed), escape)
+        box.deleteLater()
+        return found
+
     def keep_changes(self, name: str) -> str:
         """``save``, ``drop`` or ``cancel`` for unsaved work."""
-        box = QMessageBox(self._window)
-        box.setWindowTitle("Unsaved work")
-        box.setText(f"“{name}” has changes that are not saved.")
-        save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
-        drop = box.addButton("Do not save", QMessageBox.ButtonRole.DestructiveRole)
-        box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
-        box.exec()
-        return {id(save): "save", id(drop): "drop"}.get(id(box.clickedButton()), "cancel")
+        return self._ask(
+            "Unsaved work",
+            f"“{name}” has changes that are not saved.",
+            {"save": "Save", "drop": "Do not save", "cancel": "Stay here"},
+            "cancel",
+        )
 
-    def restore(self, name: str) -> bool:
-        """Whether left-over work of a crash shall be opened."""
-        box = QMessageBox(self._window)
-        box.setWindowTitle("Work from last time")
-        box.setText(f"Firecrest ended without closing. Unsaved work on “{name}” was kept.")
-        yes = box.addButton("Open it", QMessageBox.ButtonRole.AcceptRole)
-        box.addButton("Throw it away", QMessageBox.ButtonRole.DestructiveRole)
-        box.exec()
-        return box.clickedButton() is yes
+    def restore(self, name: str, more: int) -> str:
+        """``open``, ``drop`` or ``later`` for left-over work of a crash."""
+        others = f" There is more, of {more} other windows: that comes next." if more else ""
+        return self._ask(
+            "Work from last time",
+            f"Firecrest ended without closing. Unsaved work on “{name}” was kept.{others}",
+            {"open": "Open it", "later": "Ask again next time", "drop": "Throw it away"},
+            "later",
+        )
+
+    def changed_elsewhere(self, name: str, difference: str) -> str:
+        """``save_as``, ``reload``, ``over`` or ``cancel`` when a file is not as it was opened."""
+        return self._ask(
+            "Changed elsewhere",
+            f"{name} was changed by another window or program since you opened or saved it here. "
+            "Saving now would put your work in place of that; details list what differs."
+            f"\n\n{difference}",
+            {
+                "save_as": "Save under another name",
+                "reload": "Take the file's state",
+                "over": "Save over it",
+                "cancel": "Stay here",
+            },
+            "cancel",
+        )
+
+    def replace_read_only(self, name: str) -> bool:
+        """Whether a file that is marked read-only shall be replaced."""
+        text = f"{name} is marked read-only. Saving replaces it and keeps the mark."
+        return self._ask("Read-only", text, {"no": "Stay here", "yes": "Replace it"}, "no") == "yes"
 
     def tell(self, title: str, text: str) -> None:
         """Something that went wrong, with what to do."""
-        QMessageBox.warning(self._window, title, text)
+        self._ask(title, text.replace("\n\n", "\n"), {"close": "Close"}, "close")
 
     def open_path(self, folder: str) -> Path | None:
         """A file to open."""
@@ -62,16 +102,7 @@ class Messages:
 
     def confirm(self, title: str, text: str, yes: str) -> bool:
         """Whether to go on as ``text`` says; it may be long."""
-        box = QMessageBox(self._window)
-        box.setWindowTitle(title)
-        head, _, rest = text.partition("\n\n")
-        box.setText(head)
-        if rest:
-            box.setDetailedText(rest)
-        accept = box.addButton(yes, QMessageBox.ButtonRole.AcceptRole)
-        box.addButton("Drop", QMessageBox.ButtonRole.RejectRole)
-        box.exec()
-        return box.clickedButton() is accept
+        return self._ask(title, text, {"yes": yes, "no": "Drop"}, "no") == "yes"
 
     def new_name(self, name: str) -> str | None:
         """Another name for the project."""

@@ -1,5 +1,6 @@
 """The session: one document with its file and autosave, where one looks, and the shelf."""
 
+from collections.abc import Iterator
 from pathlib import Path as FilePath
 
 from PySide6.QtCore import QTimer, Signal
@@ -10,11 +11,20 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.history import History
-from firecrest.files.container import SUFFIX, Document, read_document, write_document
+from firecrest.files.container import (
+    SUFFIX,
+    Document,
+    FileStamp,
+    changed_since,
+    read_document,
+    stamp_of,
+    write_document,
+)
 from firecrest.files.demos import blank_design
-from firecrest.files.journal import Journal
+from firecrest.files.journal import Journal, LeftOver
 
-AUTOSAVE_AFTER_MS = 2000
+AUTOSAVE_AFTER_MS = 1500
+"""After the first edit that is not kept yet, whatever goes on; with the writing under 2 s."""
 
 
 class Session(Editing):
@@ -28,6 +38,7 @@ class Session(Editing):
         super().__init__(design)
         self.frequency: float | None = None
         self.path: FilePath | None = None
+        self.stamp: FileStamp | None = None
         self.attachments: dict[str, bytes] = {}
         self.shelf = ShelfKeeper(self)
         self.journal = journal or Journal()
@@ -35,6 +46,11 @@ class Session(Editing):
         self._autosave.setSingleShot(True)
         self._autosave.setInterval(AUTOSAVE_AFTER_MS)
         self._autosave.timeout.connect(self.keep_journal)
+        self._pieces: Iterator[None] = iter(())
+        self._storing = QTimer(self)
+        self._storing.setSingleShot(True)
+        self._storing.timeout.connect(self._store_piece)
+        self._kept_well = True
 
     @property
     def modified(self) -> bool:
@@ -42,12 +58,11 @@ class Session(Editing):
         return self.history.modified
 
     def settled(self) -> None:
-        """Unsaved work is written aside after a while."""
-        if self.modified:
+        """Unsaved work is written aside soon: later edits do not put it off."""
+        if not self.modified:
+            self._forget_journal()
+        elif not self._autosave.isActive():
             self._autosave.start()
-        else:
-            self._autosave.stop()
-            self.journal.drop()
 
     # looking ---------------------------------------------------------------
 
@@ -62,19 +77,34 @@ class Session(Editing):
 
     # files -----------------------------------------------------------------
 
-    def start(self, document: Document, path: FilePath | None, *, saved: bool = True) -> None:
+    def start(self, document: Document, path: FilePath | None) -> None:
         """Work on another document from now on."""
-        self.journal.drop()
-        self.history = History(document.design, saved=document.design if saved else None)
-        self.attachments = dict(document.attachments)
-        self.path = path
-        self.frequency = None
-        self._settle()
-        self.file_changed.emit()
+        self._forget_journal()
+        self._begin(document, path, None if path is None else stamp_of(path), document.design)
 
     def start_blank(self) -> None:
         """A new project."""
         self.start(Document(blank_design()), None)
+
+    def restore(self, item: LeftOver) -> None:
+        """Go on with left-over work; what is kept of it stays as it is until it is saved."""
+        self._forget_journal()
+        self.journal = item.journal
+        path = None if item.document.lost else item.original
+        self._begin(item.document, path, item.stamp, None)
+
+    def _begin(
+        self,
+        document: Document,
+        path: FilePath | None,
+        stamp: FileStamp | None,
+        saved: Design | None,
+    ) -> None:
+        self.history = History(document.design, saved=saved)
+        self.attachments = dict(document.attachments)
+        self.path, self.stamp, self.frequency = path, stamp, None
+        self._settle()
+        self.file_changed.emit()
 
     def open(self, path: FilePath) -> Document:
         """Open a file; FileError leaves the present work as it is."""
@@ -82,27 +112,73 @@ class Session(Editing):
         self.start(document, path if path.suffix == SUFFIX and not document.lost else None)
         return document
 
-    def save(self, path: FilePath) -> None:
-        """Save to ``path`` and work on that file from now on; FileError when it cannot be."""
-        write_document(path, Document(self.design, self.attachments))
+    def save(self, path: FilePath, *, over: bool = False) -> None:
+        """Save to ``path`` and work on that file from now on.
+
+        FileError when it cannot be; ChangedElsewhereError when the file in use was changed
+        meanwhile, unless it shall be written ``over``.
+        """
+        seen = self.stamp if path == self.path and not over else None
+        self.stamp = write_document(path, Document(self.design, self.attachments), seen)
         self.path = path
         self.history.saved = self.design
         self.shelf.note_use(self.design)
-        self._autosave.stop()
-        self.journal.drop()
+        self._forget_journal()
         self.file_changed.emit()
+
+    def changed_elsewhere(self) -> bool:
+        """Whether the file in use is not as it was opened or saved here."""
+        return self.path is not None and changed_since(self.path, self.stamp)
+
+    # unsaved work -------------------------------------------------------------
 
     def keep_journal(self) -> None:
         """Write unsaved work aside, against a crash; a full disk is told, not fatal."""
         if not self.modified:
             return
         try:
-            self.journal.keep(Document(self.design, self.attachments), self.path)
+            whole = self.journal.keep(
+                Document(self.design, self.attachments), self.path, self.stamp
+            )
         except (FirecrestError, OSError) as error:
-            self.refused.emit(f"Unsaved work could not be kept aside: {error}")
+            self._kept_badly(error)
+            return
+        self._kept_well = True
+        if not whole and not self._storing.isActive():
+            self._pieces = self.journal.store(self.attachments)
+            self._storing.start(0)
+
+    def _store_piece(self) -> None:
+        """A piece of the attachments; once they are all there the design is kept with them."""
+        try:
+            next(self._pieces)
+        except StopIteration:
+            self.keep_journal()
+        except (FirecrestError, OSError) as error:
+            self._kept_badly(error)
+        else:
+            self._storing.start(0)
+
+    def _kept_badly(self, error: Exception) -> None:
+        if self._kept_well:
+            self.refused.emit(f"Unsaved work could not be kept aside: {error}. Save it soon.")
+        self._kept_well = False
+
+    def keep_now(self) -> None:
+        """Write everything that is not saved aside at once, and leave it for the next start."""
+        self._storing.stop()
+        self.keep_journal()
+        while self._storing.isActive():
+            self._storing.stop()
+            self._store_piece()
+        self.journal.let_go()
+
+    def _forget_journal(self) -> None:
+        self._autosave.stop()
+        self._storing.stop()
+        self.journal.drop()
 
     def close(self) -> None:
         """The window closes in order."""
         self.shelf.close()
-        self._autosave.stop()
-        self.journal.drop()
+        self._forget_journal()

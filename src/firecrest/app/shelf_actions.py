@@ -8,8 +8,9 @@ from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.widgets.find import Found
 from firecrest.core.errors import FirecrestError
+from firecrest.files.bounded import read_bytes
 from firecrest.present.taking import report
-from firecrest.shelf.exchange import planned, read_file, take, write_parts
+from firecrest.shelf.exchange import LARGEST, planned, read_file, take, write_parts
 from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.table import write_table
 
@@ -66,9 +67,9 @@ class ShelfActions(FileActions):
         """As ``take_parts``, of a known file; a broken one changes nothing."""
         stage = self._parts()
         try:
-            table = read_file(path.read_bytes(), path.name, stage.shelf.kind or "driver")
-        except (FirecrestError, OSError) as error:
-            self.messages.tell("Nothing taken", f"{path.name}: {error}\nThe shelf is as it was.")
+            table = read_file(read_bytes(path, LARGEST), path.name, stage.shelf.kind or "driver")
+        except FirecrestError as error:
+            self.messages.tell("Nothing taken", f"{error}\nThe shelf is as it was.")
             return
         taking = planned(table, self.session.shelf.entries())
         count = len(taking.new) + len(taking.changed)

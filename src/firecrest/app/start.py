@@ -8,7 +8,6 @@ from pathlib import Path
 
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
-from firecrest.files.container import Document
 from firecrest.files.demos import blank_design, read_demo
 
 WARM_UP_MS = 1500
@@ -34,10 +33,13 @@ def run_window(arguments: list[str]) -> int:
         return 2
     from PySide6.QtCore import QTimer
 
+    from firecrest.app.ending import SignalWatch, watch_mistakes
     from firecrest.app.work import workshop
 
     application = make_application()
     window = make_window(design)
+    SignalWatch(window, window.end_at_once)
+    watch_mistakes(window.session.keep_journal, window.show_notice)
     window.show()
     if asked.file:
         window.open_path(Path(asked.file))
@@ -56,11 +58,11 @@ def _has_display() -> bool:
 
 def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa: F821
     """The application with our fonts, icon and theme; the same one when it exists already."""
-    from PySide6.QtCore import QSettings
     from PySide6.QtGui import QIcon, QPixmap
     from PySide6.QtWidgets import QApplication
 
     from firecrest.app.collecting import Collector
+    from firecrest.app.settings import settings
     from firecrest.app.theme.style import holder, load_fonts
 
     running = QApplication.instance()
@@ -75,7 +77,7 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     icon = QPixmap()
     icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
     application.setWindowIcon(QIcon(icon))
-    holder.choose(str(QSettings().value("theme", "desktop")))
+    holder.choose(settings.get("theme", "desktop"))
     return application
 
 
@@ -88,15 +90,25 @@ def make_window(design: Design) -> "MainWindow":  # type: ignore[name-defined]  
 
 
 def offer_left_over(window: "MainWindow") -> None:  # type: ignore[name-defined]  # noqa: F821
-    """Offer the unsaved work of a window that ended without closing."""
-    from firecrest.files.journal import forget, left_over
+    """Offer the unsaved work of windows that ended without closing, one after the other.
 
-    for item in left_over()[:1]:
-        if window.messages.restore(item.document.design.name):
-            document = Document(item.document.design, item.document.attachments)
-            window.session.start(document, item.original, saved=False)
-            window.session.keep_journal()
-        forget(item.note)
+    One window opens one of them; what is not answered is kept for the next start.
+    """
+    from firecrest.files.journal import left_over
+
+    items = left_over()
+    while items:
+        item = items.pop(0)
+        answer = window.messages.restore(item.document.design.name, len(items))
+        if answer == "drop":
+            item.journal.drop()
+        elif answer == "open" and window.may_leave():
+            window.restore(item)
+            break
+        else:
+            item.journal.let_go()
+    for item in items:
+        item.journal.let_go()
 
 
 def _warm_up() -> None:

@@ -1,8 +1,13 @@
 """The one family of errors that leaves Firecrest: what happened, where, what to do."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+
 
 class FirecrestError(Exception):
     """Base of every error a maker can meet; its text is a sentence to act on."""
+
+    unforeseen = False
 
 
 class MissingFigureError(FirecrestError):
@@ -35,3 +40,28 @@ class ReadingError(FirecrestError):
 
 class ShelfError(FirecrestError):
     """The shelf, or a part for it, cannot be read or written; what was there stays."""
+
+
+class ShelfBusyError(ShelfError):
+    """Another program writes to the shelf at this moment; the same will do a little later."""
+
+
+class ChangedElsewhereError(FileError):
+    """A file is not as it was when it was opened or saved here; nothing was written."""
+
+
+@contextmanager
+def guarded(what: str, kind: type[FirecrestError]) -> Iterator[None]:
+    """The edge of a reader: whatever else goes wrong inside becomes an error of ``kind``.
+
+    Such an error is a mistake of the reader's: ``unforeseen`` is set on it, so that tests and
+    attacks find it, while the person at the window gets a sentence and loses nothing.
+    """
+    try:
+        yield
+    except FirecrestError:
+        raise
+    except Exception as error:
+        told = kind(f"{what} cannot be read ({type(error).__name__}). Nothing was changed.")
+        told.unforeseen = True
+        raise told from error

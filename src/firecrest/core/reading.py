@@ -21,6 +21,9 @@ _TOKEN = re.compile(
 )
 _MULTIPLES = {"k": 1e3, "K": 1e3, "M": 1e6, "R": 1.0}
 LONGEST = 80
+LONGEST_UNIT = 32
+_UNIT = re.compile(r"[A-Za-z]+(?:\^?[1-4])?(?:\s?[ /*·]\s?[A-Za-z]+(?:\^?[1-4])?){0,3}")
+"""What may go to the library: names with small powers. It would work out towers of powers."""
 
 
 @dataclass(frozen=True)
@@ -205,7 +208,7 @@ def units_library() -> Any:
 
 def _library_unit(text: str, dimension: str) -> Unit:
     """A unit that only the general library knows."""
-    if dimension == "dimensionless" or not re.fullmatch(r"[A-Za-z][A-Za-z0-9 /^*·]*", text):
+    if dimension == "dimensionless" or len(text) > LONGEST_UNIT or not _UNIT.fullmatch(text):
         raise ValueError(text)
     library = units_library()
     try:

@@ -29,12 +29,12 @@ def migrate(body: dict[str, Any]) -> dict[str, Any]:
     version = body["schema"]
     if version > SCHEMA_VERSION:
         raise DesignError(
-            f"This design has schema {version}; this Firecrest reads up to {SCHEMA_VERSION}. "
+            f"This design has schema {version!s:.12}; this Firecrest reads up to {SCHEMA_VERSION}. "
             "Open it with a newer Firecrest."
         )
     while version < SCHEMA_VERSION:
         if version not in STEPS:
-            raise DesignError(f"Schema {version} is not known.")
+            raise DesignError(f"Schema {version!s:.12} is not known.")
         body = STEPS[version](body)
         version += 1
     return {**body, "schema": version}

@@ -6,11 +6,14 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-from firecrest.core.errors import DesignError
+from firecrest.core.errors import DesignError, FirecrestError, guarded
 from firecrest.design.design import SCHEMA_VERSION, Design
 from firecrest.design.migrations import migrate
 
 MOST_PROBLEMS = 6
+LONGEST_PLACE = 40
+MOST_VALUES = 60_000
+"""Values in one text: a design of a hundred parts has some thousands."""
 
 
 @lru_cache(maxsize=1)
@@ -30,27 +33,54 @@ def design_from_json(text: str | bytes) -> Design:
 
     Raises DesignError: not JSON, a newer schema, or fields that do not fit, each named.
     """
+    with guarded("This design", DesignError):
+        body = parsed(text, "This is not a design")
+        if not isinstance(body, dict) or type(body.get("schema")) is not int:
+            raise DesignError('This is not a design: it has no "schema" number.')
+        body = migrate(body)
+        body.pop("schema")
+        try:
+            return adapter().validate_json(json.dumps(body))
+        except ValidationError as error:
+            raise DesignError(explain(error)) from error
+
+
+def parsed(
+    text: str | bytes,
+    failure: str,
+    *,
+    kind: type[FirecrestError] = DesignError,
+    most: int = MOST_VALUES,
+) -> Any:
+    """JSON with a bound on its values and depth; an error of ``kind`` begins with ``failure``."""
     try:
         body = json.loads(text)
     except (ValueError, RecursionError) as error:
-        raise DesignError(f"This is not a design: it is not readable JSON ({error}).") from error
-    if not isinstance(body, dict) or not isinstance(body.get("schema"), int):
-        raise DesignError('This is not a design: it has no "schema" number.')
-    body = migrate(body)
-    body.pop("schema")
-    try:
-        return adapter().validate_json(json.dumps(body))
-    except ValidationError as error:
-        raise DesignError(explain(error)) from error
-    except (ValueError, RecursionError) as error:
-        raise DesignError(f"This is not a design: {error}") from error
+        raise kind(f"{failure}: it is not readable JSON ({error!s:.200}).") from error
+    if more_values_than(body, most):
+        raise kind(f"{failure}: it holds more than {most} values.")
+    return body
+
+
+def more_values_than(body: Any, most: int) -> bool:
+    """Whether a JSON tree has more values than ``most``; it is not walked further than that."""
+    waiting, count = [body], 0
+    while waiting:
+        node = waiting.pop()
+        children = node.values() if isinstance(node, dict) else node
+        if isinstance(node, dict | list):
+            count += len(node)
+            if count > most:
+                return True
+            waiting.extend(c for c in children if isinstance(c, dict | list))
+    return False
 
 
 def explain(error: ValidationError) -> str:
     """What is wrong and where, one line per problem."""
     lines = []
-    for item in error.errors()[:MOST_PROBLEMS]:
-        place = ".".join(str(part) for part in item["loc"]) or "the design"
+    for item in error.errors(include_url=False, include_context=False)[:MOST_PROBLEMS]:
+        place = ".".join(str(part)[:LONGEST_PLACE] for part in item["loc"]) or "the design"
         reason = item["msg"].removeprefix("Value error, ")
         if isinstance(item["input"], str | int | float | bool):
             reason += f" (found {item['input']!r:.60})"

@@ -1,32 +1,45 @@
 """The ``.firecrest`` container: a zip with ``design.json`` and whatever is attached to it.
 
-Saving is atomic: a temporary file beside the target is written, flushed to the disk and renamed,
-so that at any moment the old or the new file is there, whole. The save before is kept as one
-backup. Attachments this version does not know are carried along unchanged.
+Saving is atomic (see ``atomic``), and the save before is kept as one backup. Attachments this
+version does not know are carried along unchanged. What a container may hold is bounded as a whole,
+so that a small file cannot unpack to a large one.
 """
 
-import contextlib
+import hashlib
 import os
-import tempfile
+import stat
 import zipfile
 import zlib
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from io import BytesIO
+from itertools import pairwise
 from pathlib import Path
+from typing import BinaryIO
 
-from firecrest.core.errors import DesignError, FileError
+from firecrest.core.errors import ChangedElsewhereError, DesignError, FileError, guarded
 from firecrest.design.design import Design
 from firecrest.design.text import design_from_json, design_to_json
+from firecrest.files.atomic import BACKUP, clean_litter, replace_file
+from firecrest.files.bounded import read_bytes
 
 SUFFIX = ".firecrest"
-BACKUP = ".backup"
 MEMBER = "design.json"
 LARGEST_FILE = 256 * 2**20
 LARGEST_DESIGN = 8 * 2**20
 LARGEST_MEMBER = 64 * 2**20
+LARGEST_WHOLE = 200 * 2**20
+"""Bytes of all members together, unpacked."""
+WIDEST_RATIO = 200
+RATIO_FROM = 2**20
+"""A member that unpacks to more than this must not be packed tighter than the ratio."""
 MOST_MEMBERS = 2000
+LONGEST_NAME = 255
 STAMP = (1980, 1, 1, 0, 0, 0)
 """All members carry the same time, so that equal designs make equal files."""
+KINDS_READ = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
+BARE = (b"{", b" ", b"\n", b"\r", b"\t", b"\xef")
+"""How a bare ``design.json`` may begin; anything else is looked at as a container."""
 
 
 @dataclass(frozen=True)
@@ -38,45 +51,83 @@ class Document:
     lost: tuple[str, ...] = ()
 
 
+@dataclass(frozen=True)
+class FileStamp:
+    """How a file was when last seen: which file, when written, how long, and what is in it."""
+
+    inode: int
+    written: int
+    size: int
+    digest: str
+
+
+def stamp_of(path: Path) -> FileStamp | None:
+    """The present stamp of a file; None when there is none that can be read."""
+    try:
+        with path.open("rb") as stream:
+            facts = os.fstat(stream.fileno())
+            digest = hashlib.file_digest(stream, "sha256").hexdigest()
+    except (OSError, ValueError):
+        return None
+    return FileStamp(facts.st_ino, facts.st_mtime_ns, facts.st_size, digest)
+
+
+def changed_since(path: Path, seen: FileStamp | None) -> bool:
+    """Whether a file is another one than was seen, by what it holds.
+
+    A file that is gone is not: saving it again harms nobody.
+    """
+    if seen is None:
+        return False
+    try:
+        facts = path.stat()
+    except (OSError, ValueError):
+        return False
+    if (facts.st_ino, facts.st_mtime_ns, facts.st_size) == (seen.inode, seen.written, seen.size):
+        return False
+    now = stamp_of(path)
+    return now is not None and now.digest != seen.digest
+
+
 def read_document(path: Path) -> Document:
     """Read a container or a bare ``design.json``.
 
     Raises FileError with what happened and what to do; the file is only ever read.
     """
-    try:
-        if not path.is_file():
-            raise FileError(
-                f"{path.name} is not there." if not path.exists() else f"{path.name} is not a file."
-            )
-        if path.stat().st_size > LARGEST_FILE:
-            raise FileError(f"{path.name} is larger than {LARGEST_FILE // 2**20} MB: not a design.")
-        with path.open("rb") as stream:
-            head = stream.read(4)
-        if head[:1] in (b"{", b" ", b"\n", b"\xef"):
-            return Document(_design(path, path.read_bytes()))
-        return _read_zip(path)
-    except OSError as error:
-        raise FileError(f"{path.name} cannot be read: {error.strerror or error}.") from error
+    with guarded(path.name, FileError):
+        data = read_bytes(path, LARGEST_FILE)
+        if not data:
+            raise FileError(f"{path.name} is empty. {_backup_hint(path)}".strip())
+        return Document(_design(path, data)) if data[:1] in BARE else _read_zip(path, data)
 
 
-def _read_zip(path: Path) -> Document:
+_DAMAGE = (
+    zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError,
+    NotImplementedError,
+)  # fmt: skip
+
+
+def _read_zip(path: Path, data: bytes) -> Document:
     """The members of a container; damaged attachments are reported, a damaged design is fatal."""
     try:
-        with zipfile.ZipFile(path) as archive:
-            infos = archive.infolist()
-            if len(infos) > MOST_MEMBERS:
-                raise FileError(f"{path.name} holds {len(infos)} files: not a Firecrest design.")
-            if MEMBER not in archive.namelist():
+        with zipfile.ZipFile(BytesIO(data)) as archive:
+            infos = [info for info in archive.infolist() if not info.is_dir()]
+            _within_bounds(path, infos)
+            named = {info.filename: info for info in infos}
+            if MEMBER not in named:
                 raise FileError(f"{path.name} is a zip file, but holds no {MEMBER}.")
-            text = _member(archive, archive.getinfo(MEMBER), LARGEST_DESIGN)
-            attachments, lost = {}, []
+            text = _member(archive, named[MEMBER], LARGEST_DESIGN)
+            attachments: dict[str, bytes] = {}
+            lost: list[str] = []
             for info in infos:
-                if info.filename == MEMBER or info.is_dir():
+                if info.filename == MEMBER:
                     continue
                 try:
+                    if not _fit_name(info.filename) or info.filename in attachments:
+                        raise ValueError("the name cannot be used, or is there twice")
                     attachments[info.filename] = _member(archive, info, LARGEST_MEMBER)
                 except _DAMAGE as error:
-                    lost.append(f"{info.filename}: {error}")
+                    lost.append(f"{info.filename:.80}: {error}")
     except _DAMAGE as error:
         raise FileError(
             f"{path.name} is damaged or not a Firecrest design ({error}). It was left as it is. "
@@ -85,11 +136,38 @@ def _read_zip(path: Path) -> Document:
     return Document(_design(path, text), attachments, tuple(lost))
 
 
-_DAMAGE = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError)
+def _within_bounds(path: Path, infos: Sequence[zipfile.ZipInfo]) -> None:
+    """FileError when a container claims more than a design ever holds, or claims it twice."""
+    whole = sum(info.file_size for info in infos)
+    if len(infos) > MOST_MEMBERS or whole > LARGEST_WHOLE:
+        raise FileError(
+            f"{path.name} holds {len(infos)} files of {whole / 2**20:.0f} MB: not a Firecrest "
+            f"design, which has up to {MOST_MEMBERS} of {LARGEST_WHOLE // 2**20} MB."
+        )
+    places = sorted((info.header_offset, info.compress_size) for info in infos)
+    for (start, size), (following, _) in pairwise(places):
+        if start + size > following:
+            raise FileError(f"{path.name} has files that lie over each other: it was not opened.")
+
+
+def _fit_name(name: str) -> bool:
+    """Whether an attachment's name can be kept and written again."""
+    parts = name.split("/")
+    return (
+        0 < len(name) <= LONGEST_NAME
+        and not any(part in ("", ".", "..") for part in parts)
+        and not any(ord(letter) < 32 or 0xD800 <= ord(letter) < 0xE000 for letter in name)
+    )
 
 
 def _member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, largest: int) -> bytes:
     """Bytes of one member, never more than ``largest`` whatever the header claims."""
+    if info.compress_type not in KINDS_READ:
+        raise ValueError(f"packed in a way (number {info.compress_type}) that is not read")
+    if info.file_size > largest:
+        raise ValueError(f"larger than {largest // 2**20} MB")
+    if info.file_size > max(RATIO_FROM, WIDEST_RATIO * info.compress_size):
+        raise ValueError("packed tighter than any figures are")
     with archive.open(info) as stream:
         data = stream.read(largest + 1)
     if len(data) > largest:
@@ -111,71 +189,46 @@ def _backup_hint(path: Path) -> str:
     return f"The save before it is in {backup.name}." if backup.exists() else ""
 
 
-def write_document(path: Path, document: Document) -> None:
-    """Save ``document`` at ``path``, keeping the file that was there as its backup.
+def read_only(path: Path) -> bool:
+    """Whether a file is there and marked as not to be written."""
+    try:
+        return not path.stat().st_mode & (stat.S_IWUSR | stat.S_IWGRP | stat.S_IWOTH)
+    except (OSError, ValueError):
+        return False
 
-    Raises FileError when it cannot; the old file is then untouched.
+
+def write_document(path: Path, document: Document, seen: FileStamp | None = None) -> FileStamp:
+    """Save ``document`` at ``path``, keeping the file that was there as its backup; its new stamp.
+
+    Raises FileError when it cannot, ChangedElsewhereError when the file is not as it was ``seen``;
+    the old file is then untouched.
     """
+
+    def check() -> None:
+        """The last look before the file is replaced."""
+        if changed_since(path, seen):
+            raise ChangedElsewhereError(
+                f"{path.name} was changed by another window or program since it was opened here."
+            )
+
     try:
-        _replace(path, document)
-    except OSError as error:
-        raise FileError(
-            f"{path.name} was not saved: {error.strerror or error}. Save it somewhere else."
-        ) from error
+        clean_litter(Path(os.path.realpath(path)).parent, path.name)
+        replace_file(path, lambda s: _write_zip(s, document), backup=True, check=check)
+    except (OSError, ValueError) as error:
+        reason = getattr(error, "strerror", None) or error
+        raise FileError(f"{path.name} was not saved: {reason}. Save it somewhere else.") from error
+    stamp = stamp_of(path)
+    assert stamp is not None or not path.exists()
+    return stamp or FileStamp(0, 0, 0, "")
 
 
-def _replace(path: Path, document: Document) -> None:
-    handle, name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
-    temporary = Path(name)
-    try:
-        with os.fdopen(handle, "wb") as stream:
-            _write_zip(stream, document)
-            stream.flush()
-            os.fsync(stream.fileno())
-        _permissions(temporary, path)
-        if path.exists():
-            _keep_backup(path)
-        os.replace(temporary, path)
-        _sync_folder(path.parent)
-    finally:
-        temporary.unlink(missing_ok=True)
-
-
-def _permissions(temporary: Path, path: Path) -> None:
-    """Those of the file that is replaced, or what the user's mask gives a new one."""
-    if path.exists():
-        mode = path.stat().st_mode & 0o777
-    else:
-        mask = os.umask(0)
-        os.umask(mask)
-        mode = 0o666 & ~mask
-    temporary.chmod(mode)
-
-
-def _keep_backup(path: Path) -> None:
-    """A second name for the old file, put in place in one step."""
-    backup = path.with_name(path.name + BACKUP)
-    spare = path.with_name(f".{path.name}.{os.getpid()}.old")
-    with contextlib.suppress(OSError):
-        spare.unlink(missing_ok=True)
-        os.link(path, spare)
-        os.replace(spare, backup)
-
-
-def _sync_folder(folder: Path) -> None:
-    """Make the rename itself durable, where the system can."""
-    with contextlib.suppress(OSError):
-        handle = os.open(folder, os.O_RDONLY)
-        try:
-            os.fsync(handle)
-        finally:
-            os.close(handle)
-
-
-def _write_zip(stream: object, document: Document) -> None:
-    with zipfile.ZipFile(stream, "w", zipfile.ZIP_DEFLATED) as archive:  # type: ignore[call-overload]
+def _write_zip(stream: BinaryIO, document: Document) -> None:
+    with zipfile.ZipFile(stream, "w") as archive:
         members = {MEMBER: design_to_json(document.design).encode(), **document.attachments}
         for name, data in members.items():
             info = zipfile.ZipInfo(name, STAMP)
-            info.compress_type = zipfile.ZIP_DEFLATED
+            # Large attachments are photos and recordings, packed already; and whatever is written
+            # stays within the ratio that is read.
+            small = len(data) <= RATIO_FROM
+            info.compress_type = zipfile.ZIP_DEFLATED if small else zipfile.ZIP_STORED
             archive.writestr(info, data)

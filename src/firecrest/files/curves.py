@@ -6,9 +6,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Real
-from firecrest.core.errors import FileError
+from firecrest.core.errors import FileError, guarded
 
+LARGEST = 32 * 2**20
 MOST_LINES = 200_000
+LONGEST_LINE = 1000
 LEAST_POINTS = 5
 _NUMBER = re.compile(r"[-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][-+]?\d+)?")
 _COMMENT = ("#", "*", ";", "//", "!", '"', "%")
@@ -32,6 +34,11 @@ def read_curve(text: str, name: str) -> MeasuredCurve:
 
     Raises FileError with the line where it stops making sense.
     """
+    with guarded(name, FileError):
+        return _curve(text, name)
+
+
+def _curve(text: str, name: str) -> MeasuredCurve:
     lines = text.splitlines()
     if len(lines) > MOST_LINES:
         raise FileError(f"{name} has {len(lines)} lines; up to {MOST_LINES} are read.")
@@ -39,6 +46,8 @@ def read_curve(text: str, name: str) -> MeasuredCurve:
     header: list[str] = []
     for number, line in enumerate(lines, 1):
         plain = line.strip()
+        if len(plain) > LONGEST_LINE:
+            raise FileError(f"{name}, line {number}: {len(plain)} letters are no pair of figures.")
         if not plain:
             continue
         if plain.startswith(_COMMENT) or re.match(r"[A-Za-z]", plain):
@@ -52,11 +61,13 @@ def read_curve(text: str, name: str) -> MeasuredCurve:
         raise FileError(f"{name} has {len(rows)} points; a curve needs {LEAST_POINTS} at least.")
     width = min(len(row) for row in rows)
     data = np.array([row[:width] for row in rows])
+    if not np.isfinite(data).all():
+        raise FileError(f"{name} holds figures beyond every range.")
     data = data[np.argsort(data[:, 0], kind="stable")]
     data = data[np.r_[True, np.diff(data[:, 0]) > 0]]
     if data[0, 0] <= 0:
         data = data[data[:, 0] > 0]
-    if len(data) < LEAST_POINTS or not np.isfinite(data).all():
+    if len(data) < LEAST_POINTS:
         raise FileError(f"{name} has no rising column of frequencies.")
     return MeasuredCurve(
         data[:, 0], data[:, 1], data[:, 2] if width > 2 else None, tuple(header[:40])

@@ -1,93 +1,202 @@
 """Autosave: unsaved work of each running window, restored after a crash.
 
-One journal per window: ``<id>.firecrest`` with a small ``<id>.json`` that names the process and
-the file it belongs to. A journal whose process is gone is left-over work.
+One private folder per window: ``work.json`` (the design, and which attachments belong to it),
+``attachments/`` (each written once, by content) and ``lock``, held as long as the window lives. A
+folder whose lock nobody holds is left-over work; the number of a process plays no part in it.
 """
 
 import contextlib
+import dataclasses
+import fcntl
+import hashlib
 import json
 import os
+import shutil
 import uuid
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from pathlib import Path
+from typing import BinaryIO
 
-from firecrest.core.errors import FirecrestError
-from firecrest.files.container import SUFFIX, Document, read_document, write_document
+from firecrest.core.errors import FileError, FirecrestError, guarded
+from firecrest.design.text import design_from_json, design_to_json
+from firecrest.files.atomic import clean_litter, replace_file
+from firecrest.files.container import Document, FileStamp, read_document
+from firecrest.folders import PRIVATE_FILE, make_private, state_folder, touch_private
 
-
-def state_folder() -> Path:
-    """Where unsaved work is kept, by the XDG rules."""
-    base = os.environ.get("XDG_STATE_HOME") or str(Path.home() / ".local" / "state")
-    return Path(base) / "firecrest" / "unsaved"
+WORK, LOCK, ATTACHMENTS = "work.json", "lock", "attachments"
+LARGEST_WORK = 16 * 2**20
+PIECE = 2**20
+"""Bytes of an attachment that are written between two looks at the window."""
 
 
 @dataclass(frozen=True)
 class LeftOver:
-    """Unsaved work of a window that ended without closing."""
+    """Unsaved work of a window that ended without closing; its folder is held meanwhile."""
 
-    note: Path
+    journal: "Journal"
     original: Path | None
     document: Document
+    stamp: FileStamp | None
 
 
 class Journal:
     """The unsaved work of one window."""
 
-    def __init__(self, folder: Path | None = None) -> None:
-        self._folder = folder or state_folder()
-        self._name = uuid.uuid4().hex[:12]
+    def __init__(self, folder: Path | None = None, name: str = "") -> None:
+        self._folder = (folder or state_folder()) / (name or uuid.uuid4().hex[:12])
+        self._lock: BinaryIO | None = None
+        self._stored: dict[str, tuple[bytes, str]] = {}
 
-    @property
-    def _data(self) -> Path:
-        return self._folder / f"{self._name}{SUFFIX}"
+    def keep(
+        self, document: Document, original: Path | None, stamp: FileStamp | None = None
+    ) -> bool:
+        """Write the present state; whether every attachment is there too (else see ``store``).
 
-    @property
-    def _note(self) -> Path:
-        return self._folder / f"{self._name}.json"
+        ``stamp`` is how the original was when it was last seen.
+        FileError or OSError when the disk refuses; what was kept before is untouched.
+        """
+        self._take_hold()
+        digests = {
+            name: self._stored[name][1]
+            for name, data in document.attachments.items()
+            if name in self._stored and self._stored[name][0] is data
+        }
+        facts = {
+            "original": os.fspath(original) if original else None,
+            "stamp": dataclasses.astuple(stamp) if stamp else None,
+            "attachments": {name: digests.get(name, "") for name in document.attachments},
+            "design": json.loads(design_to_json(document.design)),
+        }
+        text = json.dumps(facts).encode()
+        replace_file(self._folder / WORK, lambda stream: stream.write(text), mode=PRIVATE_FILE)
+        return len(digests) == len(document.attachments)
 
-    def keep(self, document: Document, original: Path | None) -> None:
-        """Write the present state; FileError when the disk refuses."""
-        self._folder.mkdir(parents=True, exist_ok=True)
-        write_document(self._data, document)
-        facts = {"process": os.getpid(), "original": str(original) if original else None}
-        temporary = self._note.with_suffix(".tmp")
-        temporary.write_text(json.dumps(facts))
-        os.replace(temporary, self._note)
+    def store(self, attachments: Mapping[str, bytes]) -> Iterator[None]:
+        """Write attachments that are not there yet, a piece at every step; OSError as ``keep``."""
+        self._take_hold()
+        make_private(self._folder / ATTACHMENTS)
+        for name, data in attachments.items():
+            if name in self._stored and self._stored[name][0] is data:
+                continue
+            digest = hashlib.sha256()
+            for start in range(0, len(data), PIECE):
+                digest.update(data[start : start + PIECE])
+                yield
+            yield from self._store_one(digest.hexdigest(), data)
+            self._stored[name] = (data, digest.hexdigest())
+
+    def _store_one(self, digest: str, data: bytes) -> Iterator[None]:
+        path = self._folder / ATTACHMENTS / digest
+        if path.exists():
+            return
+        part = path.with_suffix(".part")
+        touch_private(part)
+        with part.open("wb") as stream:
+            for start in range(0, len(data), PIECE):
+                stream.write(data[start : start + PIECE])
+                stream.flush()
+                os.fdatasync(stream.fileno())
+                yield
+        os.replace(part, path)
 
     def drop(self) -> None:
         """The work is saved or given up."""
-        forget(self._note)
+        if self._lock is not None:
+            shutil.rmtree(self._folder, ignore_errors=True)
+            self._lock.close()
+            self._lock = None
+        self._stored.clear()
 
+    def _take_hold(self) -> None:
+        """Make the folder, and hold its lock as long as this window lives."""
+        if self._lock is None:
+            make_private(self._folder.parent)
+            make_private(self._folder)
+            if not self.hold():
+                raise FileError("the folder for unsaved work is in use by another window")
 
-def forget(note: Path) -> None:
-    """Remove a journal with its note and backup."""
-    with contextlib.suppress(OSError):
-        for path in note.parent.glob(f"{note.stem}.*"):
-            path.unlink(missing_ok=True)
+    def hold(self) -> bool:
+        """Take the lock of a folder that is there; False when somebody has it."""
+        path = self._folder / LOCK
+        touch_private(path)
+        stream = path.open("r+b")
+        try:
+            fcntl.flock(stream, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            stream.close()
+            return False
+        self._lock = stream
+        return True
+
+    def let_go(self) -> None:
+        """Leave the work for the next start."""
+        if self._lock is not None:
+            self._lock.close()
+            self._lock = None
+
+    def read(self) -> LeftOver:
+        """What is kept in a folder that is held; FileError when it cannot be read."""
+        with guarded("Unsaved work", FileError):
+            path = self._folder / WORK
+            if path.stat().st_size > LARGEST_WORK:
+                raise FileError("Unsaved work is larger than any design.")
+            facts = json.loads(path.read_bytes())
+            design = design_from_json(json.dumps(facts["design"]))
+            named = dict(facts["attachments"])
+            original = Path(facts["original"]) if facts["original"] else None
+            stamp = FileStamp(*facts["stamp"]) if facts["stamp"] else None
+        attachments, lost = self._attachments(named, original)
+        return LeftOver(self, original, Document(design, attachments, lost), stamp)
+
+    def _attachments(
+        self, named: Mapping[str, str], original: Path | None
+    ) -> tuple[dict[str, bytes], tuple[str, ...]]:
+        """Those that were kept; those that had not been yet, from the original if it has them."""
+        found = {name: self._attachment(str(digest)) for name, digest in named.items()}
+        there = {name: data for name, data in found.items() if data is not None}
+        self._stored = {name: (data, named[name]) for name, data in there.items()}
+        if len(there) < len(named) and original is not None:
+            with contextlib.suppress(FirecrestError):
+                saved = read_document(original).attachments
+                there.update({n: saved[n] for n in named if n not in there and n in saved})
+        return there, tuple(f"{n}: had not been kept yet" for n in named if n not in there)
+
+    def _attachment(self, digest: str) -> bytes | None:
+        try:
+            data = (self._folder / ATTACHMENTS / Path(digest).name).read_bytes()
+        except (OSError, ValueError):
+            return None
+        return data if hashlib.sha256(data).hexdigest() == digest else None
 
 
 def left_over(folder: Path | None = None) -> list[LeftOver]:
-    """Unsaved work of processes that are gone, newest first; unreadable journals are skipped."""
+    """Unsaved work that no window holds, newest first; each is held until it is let go or dropped.
+
+    Work that cannot be read is left where it is. Folders with no work in them, and what killed
+    writers left, are removed.
+    """
+    base = folder or state_folder()
+    clean_litter(base)
     found: list[tuple[float, LeftOver]] = []
-    for note in (folder or state_folder()).glob("*.json"):
-        try:
-            facts = json.loads(note.read_text())
-            if _alive(int(facts["process"])):
-                continue
-            document = read_document(note.with_suffix(SUFFIX))
-            original = Path(facts["original"]) if facts["original"] else None
-            found.append((note.stat().st_mtime, LeftOver(note, original, document)))
-        except (OSError, ValueError, KeyError, TypeError, FirecrestError):
-            continue
+    with contextlib.suppress(OSError):
+        for place in filter(Path.is_dir, sorted(base.iterdir())):
+            item = _of_folder(place)
+            if item is not None:
+                found.append(item)
     return [item for _, item in sorted(found, key=lambda pair: -pair[0])]
 
 
-def _alive(process: int) -> bool:
-    """Whether a process of this number runs."""
+def _of_folder(place: Path) -> tuple[float, LeftOver] | None:
+    journal = Journal(place.parent, place.name)
     try:
-        os.kill(process, 0)
-    except ProcessLookupError:
-        return False
-    except PermissionError:
-        return True
-    return True
+        if not journal.hold():
+            return None
+        if not (place / WORK).exists():
+            journal.drop()
+            return None
+        clean_litter(place)
+        return (place / WORK).stat().st_mtime, journal.read()
+    except (OSError, FirecrestError):
+        journal.let_go()
+        return None

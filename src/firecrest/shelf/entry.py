@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
+from firecrest.core.errors import ShelfError
 from firecrest.design.sheet import ShelfLink
 from firecrest.shelf.kinds import KINDS, part_from, part_text
 
@@ -42,12 +43,41 @@ class Entry:
         return dataclasses.replace(part, shelf=ShelfLink(part=self.id, revision=self.revision))
 
 
+LONGEST_ID = 64
+LONGEST_NOTE = 4000
+MOST_REVISIONS = 10**9
 COLUMNS = tuple(f.name for f in dataclasses.fields(Entry))
 
 
 def new_id() -> str:
     """An id for a part of one's own."""
     return uuid.uuid4().hex[:16]
+
+
+def fit_id(id: str) -> str:
+    """An id that a design can hold too; ShelfError when it cannot."""
+    if not 0 < len(id) <= LONGEST_ID or not id.isprintable() or not id.isascii():
+        raise ShelfError(f"an id has 1 to {LONGEST_ID} plain letters, this one is “{id:.24}…”")
+    return id
+
+
+def fit_notes(notes: str) -> str:
+    """A note that can be kept; ShelfError when it is too long or holds what is no letter."""
+    if len(notes) > LONGEST_NOTE:
+        raise ShelfError(f"A note can have up to {LONGEST_NOTE} letters.")
+    if any(0xD800 <= ord(letter) < 0xE000 or letter == "\0" for letter in notes):
+        raise ShelfError("A note can hold letters only; this one has half a letter in it.")
+    return notes
+
+
+def checked(entry: Entry) -> Entry:
+    """The entry, when its id, kind and part can be what they say; ShelfError when not."""
+    fit_id(entry.id)
+    if entry.kind not in KINDS:
+        raise ShelfError(f"there is no kind of part called {entry.kind:.40}")
+    if entry.part.name != entry.name or not 1 <= entry.revision < MOST_REVISIONS:
+        raise ShelfError("its name or revision is not that of its part")
+    return entry
 
 
 def made_entry(
@@ -60,8 +90,9 @@ def made_entry(
     favourite: bool = False,
     shipped: bool = False,
 ) -> Entry:
-    """A new entry of ``part``."""
-    blank = Entry(id or new_id(), kind, "", "", 1, "", None, None, None, 0.0, 0.0)
+    """A new entry of ``part``; ShelfError when an ``id`` or a note of a file cannot be ours."""
+    fit_notes(notes)
+    blank = Entry(fit_id(id) if id else new_id(), kind, "", "", 1, "", None, None, None, 0.0, 0.0)
     blank = dataclasses.replace(
         blank, notes=notes, stock=stock, favourite=favourite, shipped=shipped
     )
@@ -84,7 +115,8 @@ def with_part(entry: Entry, part: Any) -> Entry:
 
 
 def with_notes(entry: Entry, notes: str) -> Entry:
-    """The entry with another note, found by its words too."""
+    """The entry with another note, found by its words too; ShelfError as ``fit_notes``."""
+    fit_notes(notes)
     return dataclasses.replace(
         entry, notes=notes, words=_words(dataclasses.replace(entry, notes=notes), entry.part)
     )

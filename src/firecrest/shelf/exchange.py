@@ -8,15 +8,17 @@ from itertools import repeat
 from math import isclose
 from typing import Any
 
-from firecrest.core.errors import ShelfError
-from firecrest.shelf.entry import Entry, made_entry, with_notes, with_part
+from firecrest.core.errors import ShelfError, guarded
+from firecrest.design.text import parsed
+from firecrest.shelf.entry import Entry, made_entry, new_id, with_notes, with_part
 from firecrest.shelf.kinds import KINDS, made_part, part_body
-from firecrest.shelf.store import Shelf
-from firecrest.shelf.table import Problem, Table, decoded, read_table
+from firecrest.shelf.store import MOST_STOCK, Shelf
+from firecrest.shelf.table import MOST_ROWS, Problem, Table, decoded, read_table
 
 MARK = "firecrest_parts"
 VERSION = 1
-LARGEST = 32 * 2**20
+LARGEST = 16 * 2**20
+MOST_VALUES = 1_000_000
 
 
 def write_parts(entries: Sequence[Entry]) -> str:
@@ -37,42 +39,51 @@ def write_parts(entries: Sequence[Entry]) -> str:
 
 def read_parts(text: str) -> Table:
     """Parts in a JSON text; rows that do not fit are reported and left out."""
-    try:
-        body = json.loads(text)
-    except (ValueError, RecursionError) as error:
-        raise ShelfError(f"This is not readable JSON: {error}.") from error
+    body = parsed(text, "These are no parts", kind=ShelfError, most=MOST_VALUES)
     if not isinstance(body, dict) or not isinstance(body.get("parts"), list):
         raise ShelfError(f'This holds no parts: it has no list called "parts" beside "{MARK}".')
     if body.get(MARK, VERSION) != VERSION:
-        raise ShelfError(f"These parts have version {body[MARK]}; this program reads {VERSION}.")
+        told = f"{body[MARK]!s:.12}"
+        raise ShelfError(f"These parts have version {told}; this program reads {VERSION}.")
+    if len(body["parts"]) > MOST_ROWS:
+        count = len(body["parts"])
+        raise ShelfError(f"The file has {count} parts; up to {MOST_ROWS} are read at once.")
     entries, problems = [], []
     for number, row in enumerate(body["parts"], 1):
         try:
-            kind = str(row["kind"])
-            if kind not in KINDS:
-                raise ShelfError(f"there is no kind called {kind}")
-            have = int(row.get("have", 0))
-            entry = made_entry(
-                kind,
-                made_part(kind, dict(row["part"])),
-                id=str(row.get("id", ""))[:64],
-                notes=str(row.get("notes", "")),
-                stock=max(have, 0),
-                favourite=bool(row.get("favourite", False)),
-            )
-        except (ShelfError, KeyError, TypeError, ValueError) as error:
-            problems.append(Problem(number, "", f"part {number}", f"{error}; left out"))
-            continue
-        entries.append(entry)
+            with guarded("this part", ShelfError):
+                entries.append(_part_of(row))
+        except ShelfError as error:
+            problems.append(Problem(number, "", f"part {number}", f"{error!s:.300}; left out"))
     return Table(tuple(entries), tuple(problems))
+
+
+def _part_of(row: Any) -> Entry:
+    """One part of a file; ShelfError says what does not fit."""
+    if not isinstance(row, dict) or not isinstance(row.get("part"), dict):
+        raise ShelfError('it is no object with a "kind" and a "part"')
+    kind, have = row.get("kind"), row.get("have", 0)
+    if not isinstance(kind, str) or kind not in KINDS:
+        raise ShelfError(f"there is no kind called {kind!s:.40}")
+    if type(have) is not int or not 0 <= have <= MOST_STOCK:
+        raise ShelfError(f"pieces you have can be 0 to {MOST_STOCK}")
+    return made_entry(
+        kind,
+        made_part(kind, row["part"]),
+        id=str(row.get("id", "")),
+        notes=str(row.get("notes", "")),
+        stock=have,
+        favourite=row.get("favourite") is True,
+    )
 
 
 def read_file(data: bytes, name: str, kind: str = "driver") -> Table:
     """Parts in a file; ShelfError when nothing of it can be read."""
-    if len(data) > LARGEST:
-        raise ShelfError(f"{name} is larger than {LARGEST // 2**20} MB: not a list of parts.")
-    text = decoded(data)
-    return read_parts(text) if text.lstrip()[:1] in ("{", "[") else read_table(text, kind)
+    with guarded(name, ShelfError):
+        if len(data) > LARGEST:
+            raise ShelfError(f"{name} is larger than {LARGEST // 2**20} MB: not a list of parts.")
+        text = decoded(data)
+        return read_parts(text) if text.lstrip()[:1] in ("{", "[") else read_table(text, kind)
 
 
 @dataclass(frozen=True)
@@ -93,7 +104,10 @@ def planned(table: Table, present: Mapping[str, Entry]) -> Taking:
     for entry, stated in zip(table.entries, table.stated or repeat({}), strict=False):
         here = present.get(entry.id) or by_name.get((entry.kind, entry.name.casefold()))
         if here is None or here.kind != entry.kind:
-            new[entry.id] = dataclasses.replace(entry, shipped=False)
+            # An id that a part of another kind has, here or in the file, would take its place.
+            taken = here is not None or new.get(entry.id, entry).kind != entry.kind
+            id = new_id() if taken else entry.id
+            new[id] = dataclasses.replace(entry, id=id, shipped=False)
             continue
         part = _merged(here, stated) if stated else entry.part
         merged = with_notes(with_part(here, part), entry.notes or here.notes)
@@ -128,6 +142,9 @@ def _equal(a: Any, b: Any) -> bool:
 
 def take(shelf: Shelf, taking: Taking) -> None:
     """Put parts on the shelf: one transaction and one undo step, all or none."""
-    entries = (*taking.new, *taking.changed)
+    fresh = [
+        dataclasses.replace(e, id=new_id()) if e.id in shelf.skipped else e for e in taking.new
+    ]
+    entries = (*fresh, *taking.changed)
     if entries:
         shelf.write_all(f"Take {len(entries)} parts", entries)

@@ -68,11 +68,14 @@ def part_from(kind: str, text: str | bytes) -> Any:
         return _adapter(kind).validate_json(text)
     except ValidationError as error:
         raise ShelfError(explain(error)) from error
+    except (ValueError, RecursionError) as error:
+        raise ShelfError(f"This is no part: {error!s:.100}.") from error
 
 
 def made_part(kind: str, figures: dict[str, Any]) -> Any:
     """A part from its keys and values in SI; ShelfError as ``part_from``."""
     try:
-        return _adapter(kind).validate_json(json.dumps(figures))
-    except ValidationError as error:
-        raise ShelfError(explain(error)) from error
+        text = json.dumps(figures)
+    except (ValueError, TypeError, RecursionError) as error:
+        raise ShelfError(f"This is no part: {error!s:.100}.") from error
+    return part_from(kind, text)

@@ -5,10 +5,11 @@ Each reading says where it stands in the text and how sure it is: ``clear`` (nam
 """
 
 import re
+from bisect import bisect_left
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
-from math import pi
+from math import isclose, pi
 from typing import Literal
 
 from firecrest.core.air import DATA_SHEET_AIR
@@ -72,11 +73,28 @@ DECOYS = (
 RADIATOR_NAMES = {"fs": "fp", "qms": "qmp", "mms": "mmp", "cms": "cmp", "rms": "rmp"}
 """On a radiator's sheet the driver's words mean its own figures."""
 
+_RAISED = r"(?:\^|\*\*)\s?\(?\s?[-+]?\d{1,2}(?!\d)\)?|[⁻⁺]?[⁰¹²³⁴⁵⁶⁷⁸⁹]{1,2}"
+_POWER = rf"10\s?(?:{_RAISED}|[-+]\d{{1,2}}(?!\d))"
+"""Ten to a power in every spelling: 10^-4, 10^(-4), 10**-4, 10⁻⁴ and, after a times sign, 10-4."""
 _NUMBER = (
-    r"(?:\d+(?:[.,]\d+)*|[.,]\d+)(?:\s*[x×·*]\s*10\s*\^?\s*[-−+⁻]?[\d⁰¹²³⁴⁵⁶⁷⁸⁹]+|[eE][-+]?\d+)?"
+    rf"(?:10\s?(?:{_RAISED})|(?:\d++(?:[.,]\d++)*+|[.,]\d++)"
+    rf"(?:\s{{0,3}}[x×*·]\s{{0,3}}{_POWER}|\s?[eE]\s?[-+]\d{{1,2}}(?!\d)|[eE]\d{{1,2}}(?!\d))?)"
 )
-_WIDE = str.maketrans({"−": "-", "\u00a0": " ", "\u202f": " ", "\t": " ", "μ": "µ", "‐": "-"})
-_POWERS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
+_UNREAD_POWER = re.compile(
+    r"\s?(?:\^|\*\*|[⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹]|[x×*·]\s{0,3}\d|[eE]\s?[-+]?\d|10\s?(?:\^|\*\*|[⁻⁺⁰¹²³⁴⁵⁶⁷⁸⁹]))"
+)
+"""What after a number would change its size, in a spelling that is not read."""
+_SCALE = re.compile(
+    rf"(?:\s{{0,3}}[x×*·]\s{{0,3}}10\s?(?P<power>{_RAISED}|[-+]\d{{1,2}})"
+    rf"|^10\s?(?P<bare>{_RAISED})|\s?[eE]\s?(?P<e>[-+]?\d{{1,2}}))$"
+)
+"""The power of ten at the end of a number."""
+_POWER_IN_UNIT = re.compile(rf"10\s?(?:{_RAISED}|[-+]\d)")
+_WIDE = str.maketrans(
+    {"−": "-", "–": "-", "\u00a0": " ", "\u202f": " ", "\u2009": " ", "\t": " ", "μ": "µ", "‐": "-",
+     "✕": "×", "✖": "×", "⨯": "×", "X": "x", "∙": "·", "⋅": "·", "•": "·", "∗": "*"}
+)  # fmt: skip
+_POWERS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺", "0123456789-+")
 
 
 @dataclass(frozen=True)
@@ -98,16 +116,18 @@ def _labels() -> re.Pattern[str]:
     """All names, longest first; decoys shadow the shorter names they contain."""
     names = {name for group in NAMES.values() for name in group} | set(DECOYS)
     longest = sorted(names, key=len, reverse=True)
-    spelt = "|".join(re.escape(n).replace(r"\ ", r"\s+") for n in longest)
+    spelt = "|".join(re.escape(n).replace(r"\ ", r"\s{1,4}") for n in longest)
     return re.compile(rf"(?<![\w.])(?:{spelt})(?![A-Za-z_])", re.IGNORECASE)
 
 
 _AFTER = re.compile(
-    r"\s*(?:\((?P<aside>[^)\n]{1,40})\)|\[(?P<box>[^\]\n]{1,20})\])?"
-    r"(?:\s+(?:[A-Za-z]\w{0,3}|symbol)(?=\s*[:=|]))?"
-    r"[\s:=|;,…)\]]*(?:\.{2,})?[\s:=|]*(?:(?:approx\.?|ca\.?|about|typ\.?|~|±|\+/-|Ø|€)\s*)*"
-    rf"(?P<pair>\d\s*[x×]\s*)?(?P<number>{_NUMBER})"
-    rf"(?:\s*(?:±|\+/-)\s*(?P<spread>\d+(?:[.,]\d+)?)\s*(?P<percent>%)?)?(?:\s*/\s*{_NUMBER})?"
+    r"\s*+(?:\((?P<aside>[^)\n]{1,40})\)|\[(?P<box>[^\]\n]{1,20})\])?+\s*+"
+    r"(?:(?:[A-Za-z]\w{0,3}|symbol)(?=\s*+[:=|]))?+"
+    r"[\s:=|;,…)\]]*+(?:\.{2,}+)?+[\s:=|]*+"
+    r"(?:(?:approx\.?|ca\.?|about|typ\.?|~|±|\+/-|Ø|€)\s*+)*+"
+    rf"(?P<pair>\d\s?[x×]\s?(?!{_POWER}))?(?P<number>{_NUMBER})"
+    rf"(?:\s{{0,3}}(?:±|\+/-)\s{{0,3}}(?P<spread>\d{{1,9}}(?:[.,]\d{{1,9}})?)\s?(?P<percent>%)?)?"
+    rf"(?:\s?/\s?{_NUMBER})?"
     r"[\s|\[(]{0,3}(?P<unit>[^\s\d|;,()\[\]][^\n|;,()\[\]]{0,11})?"
 )
 
@@ -125,7 +145,7 @@ def read_sheet(text: str, kind: str = "driver") -> list[Reading]:
     places = list(_labels().finditer(plain))
     for place, label in enumerate(places):
         stop = places[place + 1].start() if place + 1 < len(places) else len(plain)
-        value = _AFTER.match(plain[:stop], label.end())
+        value = _AFTER.match(plain, label.end(), stop)
         if value is None:
             continue
         figure = by_name.get(" ".join(label[0].lower().split()), "")
@@ -142,8 +162,16 @@ def _reading(figure: str, label: re.Match[str], value: re.Match[str], kind: str)
     facts = _facts(figure, kind)
     if facts is None:
         return Reading("", 0.0, said, label.start(), end, "note")
-    if value["pair"] and figure == "nominal":
-        return Reading("coils", 2.0, said, label.start(), end, "check", "taken as two voice coils")
+    if value["pair"]:
+        if figure == "nominal" and value["pair"].startswith("2"):
+            remark = "taken as two voice coils"
+            return Reading("coils", 2.0, said, label.start(), end, "check", remark)
+        remark = "a figure times another: enter it by hand"
+        return Reading("", 0.0, said, label.start(), end, "note", remark)
+    aside = f"{value['aside'] or ''} {value['box'] or ''}"
+    if _UNREAD_POWER.match(label.string, end) or _POWER_IN_UNIT.search(aside):
+        remark = "a power of ten that cannot be read: enter it by hand"
+        return Reading("", 0.0, said, label.start(), end, "note", remark)
     unit, unit_end = _unit(value, facts)
     stop = max(end, unit_end)
     said = label.string[label.start() : stop]
@@ -214,11 +242,12 @@ def _foreign(value: re.Match[str]) -> bool:
 
 def _value(text: str, unit: Unit, facts: FieldFacts) -> tuple[float, bool]:
     """(SI value, whether a sign was taken as thousands because only so it is in range)."""
-    plain = text.translate(_POWERS)
-    power = re.search(r"\s*[x×·*]\s*10\s*\^?\s*([-+]?\d+)$", plain)
-    scale = 1.0
-    if power:
-        plain, scale = plain[: power.start()], 10.0 ** int(power[1])
+    plain, scale = text, 1.0
+    power = _SCALE.search(text)
+    if power is not None:
+        spelt = (power["power"] or power["bare"] or power["e"]).translate(_POWERS)
+        plain = text[: power.start()] or "1"
+        scale = 10.0 ** int(re.sub(r"[^-+\d]", "", spelt))
     if "," in plain and "." in plain:
         plain = plain.replace("," if plain.rfind(".") > plain.rfind(",") else ".", "")
     whole = re.sub(r"[.,]", "", plain)
@@ -240,6 +269,8 @@ def _spread(value: re.Match[str], tail: str, amount: float, unit: Unit) -> float
             return None
         number, percent = after[1], after[2]
     share = float(number.replace(",", "."))
+    if not percent and not amount:
+        return None
     share = share / 100 if percent else share * unit.factor / amount
     return share if 0 < share < 1 else None
 
@@ -250,7 +281,7 @@ def _settled(found: Sequence[Reading], kind: str) -> list[Reading]:
     done: list[Reading] = []
     for reading in found:
         if reading.figure and reading.figure in first:
-            same = abs(first[reading.figure].value / reading.value - 1) < 0.02
+            same = isclose(first[reading.figure].value, reading.value, rel_tol=0.02)
             remark = "said before" if same else "said before, with another value"
             reading = replace(reading, figure="", state="note", remark=remark)
         elif reading.figure:
@@ -275,10 +306,10 @@ def _with_air(reading: Reading, first: Mapping[str, Reading]) -> Reading:
 
 def name_in(text: str, readings: Sequence[Reading]) -> str:
     """The first line that holds letters and no figure: most likely the part's name."""
-    taken = [(r.start, r.end) for r in readings]
+    taken = sorted(r.start for r in readings)
     place = 0
     for line in text.splitlines(keepends=True):
-        free = not any(place <= start < place + len(line) for start, _ in taken)
+        free = bisect_left(taken, place) == bisect_left(taken, place + len(line))
         if free and re.search(r"[A-Za-z]{2}", line):
             return " ".join(line.split())[:80]
         place += len(line)

@@ -20,6 +20,7 @@ from firecrest.shelf.kinds import KINDS
 
 UNDER = ("under", "below", "up to", "at most", "<", "≤")
 OVER = ("over", "above", "from", "at least", ">", "≥")
+LONGEST = 200
 SAME = 0.03
 """A single figure asks for this share around it."""
 
@@ -90,7 +91,11 @@ def _symbols() -> dict[str, str]:
 
 
 def parse_query(text: str) -> Query:
-    """Read a search; anything that is not a range is a word, so nothing is refused."""
+    """Read a search; anything that is not a range is a word, so nothing is refused.
+
+    What stands after ``LONGEST`` letters is left out.
+    """
+    text = text[:LONGEST]
     words: list[str] = []
     ranges: list[Range] = []
     symbols = _symbols()

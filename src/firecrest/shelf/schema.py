@@ -1,14 +1,17 @@
 """The shelf's database: connection, tables, and their migrations by ``user_version``."""
 
-import os
 import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
-from firecrest.core.errors import ShelfError
+from firecrest.core.errors import ShelfBusyError, ShelfError
+from firecrest.folders import make_private, touch_private
 
 NAME = "shelf.sqlite"
-PATIENCE_MS = 5000
-"""How long one window waits while another one writes."""
+PATIENCE_MS = 100
+"""How long a window stands still while another one writes; what takes longer waits beside it."""
+BUSY = (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED)
 
 MIGRATIONS = (
     """
@@ -43,31 +46,52 @@ MIGRATIONS = (
 """One script per version; a shelf at version n runs those from n on."""
 
 
-def data_folder() -> Path:
-    """Where the shelf is kept, by the XDG rules."""
-    base = os.environ.get("XDG_DATA_HOME") or str(Path.home() / ".local" / "share")
-    return Path(base) / "firecrest"
+@contextmanager
+def told(what: str) -> Iterator[None]:
+    """Troubles of the database as a sentence; ShelfBusyError when it is only in use elsewhere."""
+    try:
+        yield
+    except sqlite3.Error as error:
+        if (getattr(error, "sqlite_errorcode", 0) & 0xFF) in BUSY:
+            raise ShelfBusyError("The shelf is in use by another program.") from error
+        raise ShelfError(f"The shelf cannot be {what}: {error}. Nothing was changed.") from error
 
 
 def connect(path: Path) -> sqlite3.Connection:
     """Open or make the database at ``path`` and bring it up to date.
 
     Write-ahead log with full synchronisation: killed at any moment, the last whole change is
-    there. Raises ShelfError when it is damaged or newer; it is then left as it is.
+    there. Nobody else can read it. Raises ShelfBusyError when it is in use, ShelfError when it is
+    damaged or newer; it is then left as it is.
     """
     try:
-        path.parent.mkdir(parents=True, exist_ok=True)
+        make_private(path.parent)
+        touch_private(path)
         connection = sqlite3.connect(path, isolation_level=None, timeout=PATIENCE_MS / 1000)
-        connection.execute("PRAGMA journal_mode = WAL")
-        connection.execute("PRAGMA synchronous = FULL")
-        connection.execute("PRAGMA foreign_keys = ON")
-        _migrate(connection)
-    except (sqlite3.Error, OSError) as error:
-        raise ShelfError(
-            f"The shelf {path.name} cannot be opened: {error}. It was left as it is. "
-            "Move it aside to start a new one."
-        ) from error
+    except (sqlite3.Error, OSError, ValueError) as error:
+        raise _closed(path, error) from error
+    try:
+        with told("opened"):
+            connection.execute("PRAGMA journal_mode = WAL")
+            connection.execute("PRAGMA synchronous = FULL")
+            connection.execute("PRAGMA foreign_keys = ON")
+            _migrate(connection)
+    except ShelfBusyError:
+        connection.close()
+        raise
+    except ShelfError as error:
+        connection.close()
+        raise _closed(path, error.__cause__ or error) from error
     return connection
+
+
+def _closed(path: Path, error: BaseException) -> ShelfError:
+    if isinstance(error, ShelfError):
+        return error
+    return ShelfError(
+        f"The shelf {path.name} cannot be opened: {error}. It was left as it is. "
+        "Move it aside to start a new one."
+    )
 
 
 def _migrate(connection: sqlite3.Connection) -> None:

@@ -1,7 +1,6 @@
 """The shelf itself: every change one transaction, one undo step, and safe beside other windows."""
 
 import dataclasses
-import sqlite3
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -9,15 +8,15 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from firecrest.core.errors import ShelfError
-from firecrest.shelf.entry import COLUMNS, Entry, made_entry, new_id, with_notes, with_part
+from firecrest.core.errors import FirecrestError, ShelfBusyError, ShelfError
+from firecrest.folders import data_folder
+from firecrest.shelf.entry import COLUMNS, Entry, checked, made_entry, new_id, with_notes, with_part
 from firecrest.shelf.kinds import KINDS, part_text
-from firecrest.shelf.schema import NAME, connect, data_folder
+from firecrest.shelf.schema import NAME, PATIENCE_MS, connect, told
 from firecrest.shelf.stock import STOCK, shipped_entries
 
 YES_NO = ("favourite", "archived", "shipped")
 MOST_STOCK = 100_000
-LONGEST_NOTE = 4000
 _INSERT = (
     f"INSERT OR REPLACE INTO part ({', '.join(COLUMNS)}) VALUES ({', '.join('?' * len(COLUMNS))})"
 )
@@ -50,13 +49,27 @@ class Shelf:
         self._db = connect(self.path)
         self._version = -1
         self._entries: dict[str, Entry] = {}
+        self.skipped: dict[str, str] = {}
         self.past: list[Change] = []
         self.future: list[Change] = []
-        self._stock_up()
+        try:
+            self._stock_up()
+        except FirecrestError:
+            self._db.close()
+            raise
 
     def close(self) -> None:
         """Let go of the database."""
         self._db.close()
+
+    @contextmanager
+    def at_once(self) -> Iterator[None]:
+        """Without any patience: what meets another writer fails at once."""
+        self._db.execute("PRAGMA busy_timeout = 0")
+        try:
+            yield
+        finally:
+            self._db.execute(f"PRAGMA busy_timeout = {PATIENCE_MS}")
 
     # reading -----------------------------------------------------------------
 
@@ -65,26 +78,34 @@ class Shelf:
         return self._data_version() != self._version
 
     def _data_version(self) -> int:
-        with _told("read"):
+        with told("read"):
             return int(self._db.execute("PRAGMA data_version").fetchone()[0])
 
     def entries(self) -> Mapping[str, Entry]:
-        """All entries by id, archived ones too, in order of kind and name."""
+        """All entries by id, archived ones too, in order of kind and name.
+
+        Rows that are no part (damaged, or of a newer program) are left alone: see ``skipped``.
+        """
         if self._version < 0 or self.changed_elsewhere():
             self._read()
         return self._entries
 
     def _read(self) -> None:
-        self._version = self._data_version()
-        with _told("read"):
+        version = self._data_version()
+        with told("read"):
             rows = self._db.execute(
                 f"SELECT {', '.join(COLUMNS)} FROM part ORDER BY kind, name COLLATE NOCASE, id"
             ).fetchall()
-        found = (_entry(row) for row in rows)
-        known = self._entries
-        self._entries = {
-            e.id: known[e.id] if e.id in known and known[e.id] == e else e for e in found
-        }
+        known, skipped = self._entries, {}
+        found: dict[str, Entry] = {}
+        for row in rows:
+            id = str(row[0])
+            try:
+                entry = _entry(row)
+                found[id] = known[id] if known.get(id) == entry else checked(entry)
+            except (FirecrestError, TypeError, ValueError) as error:
+                skipped[id] = f"{row[2]!s:.80}: {error}"
+        self._version, self._entries, self.skipped = version, found, skipped
 
     def entry(self, id: str) -> Entry:
         """One entry; ShelfError when it is gone."""
@@ -131,8 +152,6 @@ class Shelf:
         entry = self.entry(id)
         if stock is not None and not 0 <= stock <= MOST_STOCK:
             raise ShelfError(f"Pieces you have can be 0 to {MOST_STOCK}.")
-        if notes is not None and len(notes) > LONGEST_NOTE:
-            raise ShelfError(f"A note can have up to {LONGEST_NOTE} letters.")
         changed = entry if notes is None else with_notes(entry, notes)
         given = {"favourite": favourite, "stock": stock, "archived": archived}
         changed = dataclasses.replace(
@@ -194,7 +213,7 @@ class Shelf:
         self, after: Mapping[str, Entry | None], before: Mapping[str, Entry | None]
     ) -> None:
         """One transaction; refused when a part is not as ``before`` any more."""
-        with _told("written"), self._transaction():
+        with told("written"), self._transaction():
             for id, entry in after.items():
                 self._expect(id, before[id])
                 if entry is None:
@@ -203,11 +222,17 @@ class Shelf:
                     self._db.execute(_INSERT, _row(entry))
                 else:
                     self._db.execute(_UPDATE, (*_row(entry), id))
-        self._read()
+        try:
+            self._read()
+        except ShelfBusyError:
+            # It is written; it is only read back a little later.
+            self._version = -1
+            there = {**self._entries, **after}
+            self._entries = {id: entry for id, entry in there.items() if entry is not None}
 
     def _expect(self, id: str, entry: Entry | None) -> None:
-        found = self._db.execute("SELECT revision FROM part WHERE id = ?", (id,)).fetchone()
-        if (found is None) != (entry is None) or (entry and found[0] != entry.revision):
+        found = self._db.execute("SELECT revision, kind FROM part WHERE id = ?", (id,)).fetchone()
+        if found != (entry and (entry.revision, entry.kind)):
             name = entry.name if entry else id
             raise ShelfError(f"{name} was changed in another window: look at it again first.")
 
@@ -223,7 +248,7 @@ class Shelf:
 
     def _stock_up(self) -> None:
         """Put the shipped parts on a new shelf, and those that came with a newer program."""
-        with _told("written"), self._transaction():
+        with told("written"), self._transaction():
             row = self._db.execute("SELECT value FROM fact WHERE name = 'stock'").fetchone()
             if row is not None and row[0] >= STOCK:
                 return
@@ -236,7 +261,7 @@ class Shelf:
 
     def curves(self, id: str) -> list[Curve]:
         """Measured curves attached to a part."""
-        with _told("read"):
+        with told("read"):
             rows = self._db.execute(
                 "SELECT kind, name, body FROM curve WHERE part = ? ORDER BY kind", (id,)
             ).fetchall()
@@ -244,7 +269,7 @@ class Shelf:
 
     def attach(self, id: str, curve: Curve | None, kind: str = "") -> None:
         """Attach a curve, in place of one of its kind; None takes away that of ``kind``."""
-        with _told("written"), self._transaction():
+        with told("written"), self._transaction():
             if curve is None:
                 self._db.execute("DELETE FROM curve WHERE part = ? AND kind = ?", (id, kind))
             else:
@@ -257,7 +282,7 @@ class Shelf:
         """Remember that ``project`` holds these parts, and no others any more."""
         now = datetime.now(UTC).date().isoformat()
         known = [id for id in dict.fromkeys(parts) if id in self.entries()]
-        with _told("written"), self._transaction():
+        with told("written"), self._transaction():
             self._db.execute("DELETE FROM used WHERE project = ?", (project,))
             self._db.executemany(
                 "INSERT INTO used VALUES (?, ?, ?)", [(id, project, now) for id in known]
@@ -265,7 +290,7 @@ class Shelf:
 
     def used_in(self, id: str) -> list[tuple[str, str]]:
         """(project, day last saved) of the designs that hold a part."""
-        with _told("read"):
+        with told("read"):
             return self._db.execute(
                 "SELECT project, seen FROM used WHERE part = ? ORDER BY seen DESC, project", (id,)
             ).fetchall()
@@ -281,15 +306,6 @@ def _row(entry: Entry) -> tuple[Any, ...]:
 def _entry(row: Sequence[Any]) -> Entry:
     values: dict[str, Any] = dict(zip(COLUMNS, row, strict=True))
     return Entry(**{**values, **{name: bool(values[name]) for name in YES_NO}})
-
-
-@contextmanager
-def _told(what: str) -> Iterator[None]:
-    """Troubles of the database as a sentence."""
-    try:
-        yield
-    except sqlite3.Error as error:
-        raise ShelfError(f"The shelf cannot be {what}: {error}. Nothing was changed.") from error
 
 
 def counts(entries: Sequence[Entry]) -> dict[str, int]:

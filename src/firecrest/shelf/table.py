@@ -9,17 +9,24 @@ import io
 import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, fields
+from functools import cache
 from typing import Any, Literal, get_args, get_origin, get_type_hints
 
 from firecrest.core.errors import FirecrestError, ReadingError, ShelfError
 from firecrest.core.reading import find_unit, read_quantity
 from firecrest.core.units import QUANTITIES, from_si
 from firecrest.design.fields import FieldFacts, field_facts, label_of
-from firecrest.shelf.entry import Entry, made_entry
+from firecrest.shelf.entry import Entry, fit_id, fit_notes, made_entry
 from firecrest.shelf.kinds import KINDS, made_part
 from firecrest.shelf.pasting import NAMES
 
+LARGEST = 16 * 2**20
 MOST_ROWS = 20_000
+MOST_COLUMNS = 200
+LONGEST_TITLE = 80
+LONGEST_CELL = 4000
+MOST_PROBLEMS = 2000
+"""Cells that were not understood and are told; a file of nothing else needs no longer list."""
 YES = ("yes", "true", "1", "x")
 SEPARATORS = (";", "\t", ",", "|")
 SHELF_COLUMNS = ("id", "kind", "name", "have", "favourite", "notes", "origins")
@@ -137,6 +144,8 @@ def read_table(text: str, kind: str = "driver") -> Table:
     A cell that is not understood is left out and reported; a row without a name, or whose part
     cannot be, is left out whole. Nothing is written here. ShelfError when there is no header.
     """
+    if len(text) > LARGEST:
+        raise ShelfError(f"The table has more than {LARGEST // 2**20} million letters.")
     text = text.removeprefix("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
     lines = text.split("\n")
     header = next((k for k, line in enumerate(lines) if line.strip()), None)
@@ -150,7 +159,9 @@ def read_table(text: str, kind: str = "driver") -> Table:
         raise ShelfError(f"This is not a table that can be read: {error}.") from error
     if len(rows) > MOST_ROWS:
         raise ShelfError(f"The file has {len(rows)} rows; up to {MOST_ROWS} are read at once.")
-    names = [_column(title) for title in rows[0]]
+    if len(rows[0]) > MOST_COLUMNS:
+        raise ShelfError(f"The file has {len(rows[0])} columns; up to {MOST_COLUMNS} are read.")
+    names = [_column(title[:LONGEST_TITLE]) for title in rows[0]]
     if "name" not in [c.key for c in names]:
         raise ShelfError(
             "The first row names no column called name. It should be a header such as: "
@@ -170,8 +181,8 @@ def read_table(text: str, kind: str = "driver") -> Table:
 
 def _column(title: str) -> _Column:
     """Key and unit of a header: ``Fs [Hz]``, ``fs (Hz)``, ``Resonance, Hz``, ``fs_hz``."""
-    match = re.match(r"\s*([^\[(,]+?)\s*(?:[\[(,]\s*([^\])]*?)\s*[\])]?)?\s*$", title)
-    name, unit = (match[1], match[2] or "") if match else (title.strip(), "")
+    match = re.fullmatch(r"([^\[(,]++)(?:[\[(,]([^\])]*+)[\])]?+)?\s*+", title)
+    name, unit = (match[1].strip(), (match[2] or "").strip()) if match else (title.strip(), "")
     key = _keys().get(_plain(name), "")
     if not key and re.search(r"[_ ]", name):
         front, _, back = name.replace(" ", "_").rpartition("_")
@@ -180,9 +191,10 @@ def _column(title: str) -> _Column:
 
 
 def _plain(name: str) -> str:
-    return re.sub(r"[\s_.\-]+", " ", name).strip().lower()
+    return re.sub(r"[\s_.\-]++", " ", name).strip().lower()
 
 
+@cache
 def _keys() -> dict[str, str]:
     """Every way to call a column: keys, labels, symbols, names on sheets."""
     known = {_plain(n): key for key, group in NAMES.items() for n in group if key != "mmd"}
@@ -201,7 +213,11 @@ def _entry(
     number: int, columns: Sequence[_Column], row: Sequence[str], kind: str, found: list[Problem]
 ) -> tuple[Entry, Mapping[str, Any]] | None:
     """One row as an entry with its figures; None (and a problem) when it cannot be one."""
-    cells = {c.key: (c, text.strip()) for c, text in zip(columns, row, strict=False) if c.key}
+    cells = {
+        c.key: (c, text.strip()[:LONGEST_CELL])
+        for c, text in zip(columns, row, strict=False)
+        if c.key
+    }
 
     def said(key: str) -> str:
         """Text of a cell; empty when there is no such column."""
@@ -209,7 +225,8 @@ def _entry(
 
     def problem(column: str, text: str, reason: str) -> None:
         """Remember what was not understood."""
-        found.append(Problem(number, column, text, reason))
+        if len(found) < MOST_PROBLEMS:
+            found.append(Problem(number, column[:80], text[:80], reason[:300]))
 
     kind = said("kind").lower() or kind
     kind = {"dsp board": "dsp", "amp": "amplifier", "passive radiator": "radiator"}.get(kind, kind)
@@ -227,6 +244,9 @@ def _entry(
     figures["origins"] = _origins(kind, said("origins"), figures)
     try:
         part = made_part(kind, figures)
+        fit_notes(said("notes"))
+        if said("id"):
+            fit_id(said("id"))
     except ShelfError as error:
         problem("", said("name"), f"{error}; the row is left out")
         return None
@@ -309,7 +329,7 @@ def _choice(text: str, model: Any, name: str) -> Any:
 
 def _origins(kind: str, text: str, figures: Mapping[str, Any]) -> dict[str, str]:
     """Stated origins; figures without one come from a sheet."""
-    stated = dict(re.findall(r"(\w+)\s*=\s*(measured|sheet|derived|estimate)", text))
+    stated = dict(re.findall(r"\b(\w{1,30}+)\s?=\s?(measured|sheet|derived|estimate)\b", text))
     model = KINDS[kind].model
     numbers = [k for k in figures if k in model.__dataclass_fields__ and field_facts(model, k)]
     return {k: stated.get(k, "sheet") for k in numbers if k in stated or not text}

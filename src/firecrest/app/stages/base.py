@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Any
 
-from PySide6.QtCore import QSettings, Qt, QTimer, Signal
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QFrame,
@@ -18,8 +18,9 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
-from firecrest.app.widgets.choices import label
+from firecrest.app.settings import settings
 from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
 from firecrest.present.bindings import Binding, at_path
 
@@ -120,11 +121,11 @@ class Stage(QWidget):
         self.refresh()
 
     def _remember(self) -> None:
-        QSettings().setValue(f"splitter/{self.key}", self.splitter.saveState())
+        settings.put_state(f"splitter/{self.key}", bytes(self.splitter.saveState().data()))
 
     def _restore(self) -> None:
-        state = QSettings().value(f"splitter/{self.key}")
-        if state is not None:
+        state = settings.get_state(f"splitter/{self.key}")
+        if state:
             self.splitter.restoreState(state)
 
     # finding fields --------------------------------------------------------------------

@@ -3,12 +3,13 @@
 from collections.abc import Callable
 from typing import Any
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import Segments, bound_check, label, set_role
+from firecrest.app.widgets.choices import Segments, bound_check, set_role
+from firecrest.app.widgets.plain import label, tip
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
@@ -106,7 +107,7 @@ class PowerStage(Stage):
     def _amplifier_column(self) -> QWidget:
         session = self.session
         heads = [label(t, "hint") for t in ("into", "printed", "clean", "here")]
-        self._truth = [[QLabel() for _ in range(4)] for _ in session.design.power.amplifier.claims]
+        self._truth = [[label() for _ in range(4)] for _ in session.design.power.amplifier.claims]
         self._bus = label("", "hint")
         self._bus.setWordWrap(True)
         rows: list[QWidget] = [grid_of([heads, *self._truth]), self._bus]
@@ -135,7 +136,7 @@ class PowerStage(Stage):
             ),
         )
         for row, load in zip(loads, session.design.power.other_loads, strict=True):
-            row.setToolTip(load.name)
+            tip(row, load.name)
         dsp = numbers(session, ("power", "dsp", "power"))
         self._drawn = label("", "hint")
         return column(

@@ -11,12 +11,12 @@ from firecrest.app.widgets.choices import (
     bound_check,
     bound_combo,
     bound_segments,
-    label,
     labelled,
     set_role,
 )
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
 from firecrest.present import plots, words
 from firecrest.present.bindings import at_path

@@ -15,7 +15,8 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.stages.base import Stage, column, columns, numbers
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
+from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
+from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
 from firecrest.present import ceiling, views
@@ -127,7 +128,7 @@ class VoiceStage(Stage):
             button = QPushButton(text)
             button.setFixedWidth(30)
             button.setStyleSheet("padding: 0")
-            button.setToolTip(name)
+            tip(button, name)
             button.setAccessibleName(f"{name}: {edits.KINDS[kind]}")
             button.clicked.connect(action)
             tools.addWidget(button)

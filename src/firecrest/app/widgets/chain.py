@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.chain import ChainLink, ChainRow, chain
 
@@ -61,7 +62,7 @@ class Chain(QWidget):
         for widget, link in zip(self.links, self.row.links, strict=True):
             widget.setAccessibleName(f"{link.name}: {link.plate}")
             widget.setAccessibleDescription(link.part)
-            widget.setToolTip(f"{link.name}: {link.plate}\n{link.part}\n{link.tooltip}")
+            tip(widget, f"{link.name}: {link.plate}\n{link.part}\n{link.tooltip}")
         self.update()
 
     def set_small(self, small: bool) -> None:

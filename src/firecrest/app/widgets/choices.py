@@ -10,13 +10,13 @@ from PySide6.QtWidgets import (
     QCheckBox,
     QComboBox,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QWidget,
 )
 
 from firecrest.app.editing import Editing
+from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
 
@@ -137,20 +137,12 @@ def unhook(session: Editing, refresh: Callable[[], None]) -> None:
         return
 
 
-def label(text: str, role: str = "") -> QLabel:
-    """A text in one of the roles of the style sheet."""
-    made = QLabel(text)
-    if role:
-        made.setProperty("role", role)
-    return made
-
-
 def labelled(text: str, widget: QWidget) -> QWidget:
     """A row with a text on the left and a widget on the right."""
     holder = QWidget()
     row = QHBoxLayout(holder)
     row.setContentsMargins(0, 1, 0, 1)
-    name = QLabel(text)
+    name = label(text)
     name.setBuddy(widget)
     row.addWidget(name)
     row.addStretch(1)

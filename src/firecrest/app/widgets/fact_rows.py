@@ -2,9 +2,10 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from firecrest.app.widgets.choices import label, set_role
+from firecrest.app.widgets.choices import set_role
+from firecrest.app.widgets.plain import label, tip
 from firecrest.present.facts import Fact
 
 ROLES = {"met": "good", "short": "bad", "close": "close"}
@@ -18,7 +19,7 @@ class FactRow(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 1, 0, 1)
         row.setSpacing(8)
-        self._name, self._value = QLabel(), label("", "value")
+        self._name, self._value = label(), label("", "value")
         self._name.setWordWrap(True)
         self._value.setWordWrap(True)
         row.addWidget(self._name, 1)
@@ -34,7 +35,7 @@ class FactRow(QWidget):
         sign = {"met": "✓ ", "short": "▼ ", "close": "◆ "}.get(fact.mark, "")
         self._value.setText(sign + fact.value)
         set_role(self._value, ROLES.get(fact.mark, "value"))
-        self.setToolTip(fact.help)
+        tip(self, fact.help)
         state = {"met": "kept", "short": "short", "close": "look here"}.get(fact.mark, "")
         self.setAccessibleName(f"{fact.name}: {fact.value} {state}".strip())
         self.setAccessibleDescription(fact.help)

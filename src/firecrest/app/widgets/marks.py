@@ -5,6 +5,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPo
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.theme.style import colour
+from firecrest.app.widgets.plain import tip
 
 
 def paint_mark(painter: QPainter, rect: QRectF, state: str) -> None:
@@ -150,7 +151,7 @@ class Origin(QWidget):
     def set_origin(self, origin: str, words: str) -> None:
         """Show where a figure comes from."""
         self._origin = origin
-        self.setToolTip(words)
+        tip(self, words)
         self.setAccessibleName(words)
         self.update()
 

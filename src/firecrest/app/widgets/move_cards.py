@@ -1,10 +1,10 @@
 """Next moves: cards of proposed changes that are tried by pointing and kept by a press."""
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
-from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.plain import label
 from firecrest.app.widgets.pressable import Tryable
 from firecrest.present import moves
 from firecrest.present.moves import Move
@@ -26,7 +26,7 @@ class MoveCard(Tryable):
         title.setWordWrap(True)
         detail = label(move.detail, "second")
         detail.setWordWrap(True)
-        effects = QLabel(" · ".join(move.effects))
+        effects = label(" · ".join(move.effects))
         effects.setWordWrap(True)
         self.keep = QPushButton("Keep it")
         self.keep.setAccessibleName(f"Keep it: {move.title}")

@@ -4,7 +4,7 @@ Enter keeps, Esc restores. Arrows and wheel step the last shown digit (Shift ten
 tenth); dragging the label does the same. The accepted range comes from the model's declaration.
 """
 
-from PySide6.QtCore import QEvent, QPoint, QSettings, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtGui import (
     QContextMenuEvent,
     QFocusEvent,
@@ -17,7 +17,10 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QApplication, QHBoxLayout, QLabel, QLineEdit, QMenu, QToolTip, QWidget
 
 from firecrest.app.editing import Editing
+from firecrest.app.settings import settings
+from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.marks import Origin
+from firecrest.app.widgets.plain import label, tip, tip_text
 from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES, figure, from_si, to_si
@@ -25,6 +28,8 @@ from firecrest.present.bindings import ORIGIN_WORDS, Binding
 
 DRAG_PIXELS = 4
 FIELD_WIDTH = 102
+HINT = "fieldHint"
+"""The one note under a field, of each window."""
 
 
 def unit_key(binding: Binding) -> str:
@@ -61,7 +66,7 @@ class NumberEdit(QLineEdit):
         return self._unit
 
     def _chosen_unit(self) -> str:
-        chosen = str(QSettings().value(unit_key(self.binding), self.binding.facts.unit))
+        chosen = settings.get(unit_key(self.binding), self.binding.facts.unit)
         labels = [u.label for u in QUANTITIES[self.binding.facts.quantity].units]
         return chosen if chosen in labels else self.binding.facts.unit
 
@@ -175,12 +180,10 @@ class NumberEdit(QLineEdit):
 
     def _say(self, text: str, role: str) -> None:
         window = self.window()
-        if self._hint is None or self._hint.parent() is not window:
-            self._hint = QLabel(window)
-        self._hint.setProperty("role", role)
+        self._hint = window.findChild(QLabel, HINT) or label(parent=window)
+        self._hint.setObjectName(HINT)
         self._hint.setText(text)
-        self._hint.style().unpolish(self._hint)
-        self._hint.style().polish(self._hint)
+        set_role(self._hint, role)
         self._hint.adjustSize()
         spot = self.mapTo(window, QPoint(self.width() - self._hint.width(), self.height() + 2))
         x = min(max(spot.x(), 4), window.width() - self._hint.width() - 4)
@@ -192,6 +195,7 @@ class NumberEdit(QLineEdit):
     def _quiet(self) -> None:
         if self._hint is not None:
             self._hint.hide()
+            self._hint = None
 
     # events -------------------------------------------------------------------
 
@@ -228,7 +232,7 @@ class NumberEdit(QLineEdit):
     def event(self, event: QEvent) -> bool:
         """Undo and redo belong to the document unless something is being typed."""
         if event.type() == QEvent.Type.ToolTip:
-            self.setToolTip(self.binding.about(self.session.assessment))
+            tip(self, self.binding.about(self.session.assessment))
         if event.type() == QEvent.Type.ShortcutOverride and not self._typing:
             assert isinstance(event, QKeyEvent)
             if event.matches(QKeySequence.StandardKey.Undo) or event.matches(
@@ -287,14 +291,14 @@ class NumberEdit(QLineEdit):
         about = menu.addAction("Where this number comes from\tF4")
         about.triggered.connect(
             lambda: QToolTip.showText(
-                event.globalPos(), self.binding.about(self.session.assessment), self
+                event.globalPos(), tip_text(self.binding.about(self.session.assessment)), self
             )
         )
         menu.exec(event.globalPos())
 
     def choose_unit(self, label: str) -> None:
         """Show this kind of figure in another unit, here and in every such field."""
-        QSettings().setValue(unit_key(self.binding), label)
+        settings.put(unit_key(self.binding), label)
         for edit in self.window().findChildren(NumberEdit):
             edit._unit = None
         self.session.changed.emit()
@@ -304,7 +308,9 @@ class DragLabel(QLabel):
     """The label of a field; dragging it sideways moves the value with ghosts."""
 
     def __init__(self, text: str, edit: NumberEdit) -> None:
-        super().__init__(text)
+        super().__init__()
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setText(text)
         self._edit = edit
         self._from: tuple[float, float] | None = None
         self.setCursor(Qt.CursorShape.SizeHorCursor)
@@ -328,16 +334,15 @@ class DragLabel(QLabel):
 class NumberRow(QWidget):
     """Label, symbol, origin square and box of one figure."""
 
-    def __init__(self, session: Editing, binding: Binding, label: str | None = None) -> None:
+    def __init__(self, session: Editing, binding: Binding, title: str | None = None) -> None:
         super().__init__()
         self.session, self.binding = session, binding
         self.edit = NumberEdit(session, binding)
         self._origin = Origin()
         facts = binding.facts
-        name = DragLabel(label or facts.label, self.edit)
+        name = DragLabel(title or facts.label, self.edit)
         name.setBuddy(self.edit)
-        symbol = QLabel(facts.symbol)
-        symbol.setProperty("role", "symbol")
+        symbol = label(facts.symbol, "symbol")
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 1, 0, 1)
         row.setSpacing(5)

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.marks import paint_mark
+from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.rail import RailRow, rail
 
@@ -34,7 +35,7 @@ class RailButton(Pressable):
         self.row, self.current = row, current
         self.setAccessibleName(f"{row.name}, stage {row.number}" + (", current" if current else ""))
         self.setAccessibleDescription(row.fact)
-        self.setToolTip(f"{row.name}: {row.fact}\nAlt+{row.number}")
+        tip(self, f"{row.name}: {row.fact}\nAlt+{row.number}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

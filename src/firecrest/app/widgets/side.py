@@ -1,14 +1,14 @@
 """The side panel: why the promises stand as they do, next moves, what the figures assume."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.style import holder, theme
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
+from firecrest.app.widgets.plain import label, markup, rich_label
 from firecrest.present.sentences import Sentence, why
 
 WIDTH = 288
@@ -26,9 +26,8 @@ class SentenceRow(QWidget):
         row.setContentsMargins(0, 3, 0, 3)
         row.setSpacing(8)
         self._mark = Mark("none")
-        self._text = QLabel()
+        self._text = rich_label()
         self._text.setWordWrap(True)
-        self._text.setTextFormat(Qt.TextFormat.RichText)
         self._text.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByKeyboard
             | Qt.TextInteractionFlag.LinksAccessibleByMouse
@@ -47,7 +46,7 @@ class SentenceRow(QWidget):
         ink = theme()["ink"]
         parts = []
         for k, piece in enumerate(sentence.pieces):
-            text = piece.text.replace("&", "&amp;").replace("<", "&lt;")
+            text = markup(piece.text)
             if piece.path is not None or piece.frequency is not None:
                 text = (
                     f'<a href="{k}" style="color:{ink};text-decoration:none;'

@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
-from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.plain import label
 
 
 class Stepper(QWidget):

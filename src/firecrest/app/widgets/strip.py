@@ -6,9 +6,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWi
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark, paint_mark
 from firecrest.app.widgets.patterns import pattern_tile
+from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present import meters, words
 from firecrest.present.meters import Meter
@@ -34,7 +34,7 @@ class MeterWidget(Pressable):
         self.meter = meter
         self.setAccessibleName(meter.name)
         self.setAccessibleDescription(meter.spoken)
-        self.setToolTip(meter.tooltip)
+        tip(self, meter.tooltip)
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -183,7 +183,7 @@ class Summary(QWidget):
             row = QHBoxLayout(holder_widget)
             row.setContentsMargins(0, 0, 0, 0)
             row.setSpacing(6)
-            mark, text = Mark("none", 10), QLabel()
+            mark, text = Mark("none", 10), label()
             row.addWidget(mark)
             row.addWidget(text)
             row.addStretch(1)

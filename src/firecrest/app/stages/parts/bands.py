@@ -5,8 +5,8 @@ from functools import partial
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout
 
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark
+from firecrest.app.widgets.plain import label
 from firecrest.present.datasheet import Dispute
 
 

@@ -6,8 +6,9 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from firecrest.app.editing import Editing
 from firecrest.app.stages.base import column, grid_of, numbers
-from firecrest.app.widgets.choices import bound_check, bound_combo, label, labelled
+from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path

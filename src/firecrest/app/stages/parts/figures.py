@@ -5,8 +5,8 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMenu, QToolButton, QWidget
 
 from firecrest.app.editing import Editing
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits.parts import ORIGINS, set_origin, set_tolerance
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.present.bindings import ORIGIN_WORDS, at_path
@@ -65,7 +65,7 @@ class FigureRow(QWidget):
         self.range.setText(text or "–")
         facts = self.row.binding.facts
         self.range.setAccessibleName(f"Origin and likely range of {facts.label}: {text or 'none'}")
-        self.range.setToolTip("Where this figure comes from, and how far off it may be")
+        tip(self.range, "Where this figure comes from, and how far off it may be")
         aside = set_aside_text(part, self.name)
         self.aside.setText(f"<s>{aside}</s>" if aside else "")
         self.aside.setVisible(bool(aside))

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.theme.style import colour
-from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.present.pasting import Offer, offers
 from firecrest.shelf.pasting import Reading, name_in, read_sheet
@@ -111,7 +111,7 @@ class PastePanel(QWidget):
             mark = QTextEdit.ExtraSelection()
             form = QTextCharFormat()
             form.setBackground(colour(STATES[reading.state]))
-            form.setToolTip(reading.remark)
+            tip(form, reading.remark)
             cursor = QTextCursor(self.text.document())
             cursor.setPosition(reading.start)
             cursor.setPosition(reading.end, QTextCursor.MoveMode.KeepAnchor)

@@ -14,7 +14,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from firecrest.app.widgets.choices import Segments, label
+from firecrest.app.widgets.choices import Segments
+from firecrest.app.widgets.plain import label, tip
 
 SHORT = {"driver": "Drivers", "radiator": "Radiators", "amplifier": "Amps", "cell": "Cells",
          "supply": "Supplies", "dsp": "DSP"}  # fmt: skip
@@ -55,9 +56,10 @@ class SearchBar(QWidget):
         self.search = QLineEdit()
         self.search.setPlaceholderText("Ø 140 to 200, under €40")
         self.search.setAccessibleName("Search the shelf")
-        self.search.setToolTip(
+        tip(
+            self.search,
             "Words and ranges, parted by commas: under €40, 4 ohm, 5.25 in, Ø 140 to 200, "
-            "fs under 60 Hz, xmax over 6 mm, under 500 g"
+            "fs under 60 Hz, xmax over 6 mm, under 500 g",
         )
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(206)
@@ -95,9 +97,10 @@ class SearchBar(QWidget):
         self.retune = QPushButton("tune each")
         self.retune.setCheckable(True)
         self.retune.setProperty("role", "chip")
-        self.retune.setToolTip(
+        tip(
+            self.retune,
             "Gives every candidate the added mass or port length at which it is loudest, "
-            "instead of the present one."
+            "instead of the present one.",
         )
         self.retune.toggled.connect(self.changed)
         row.addWidget(self.retune)

@@ -13,7 +13,8 @@ from firecrest.app.stages.parts.figures import FigureRow
 from firecrest.app.stages.parts.paste_panel import PastePanel
 from firecrest.app.stages.parts.subject import Subject
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import bound_combo, bound_text, label, labelled
+from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
+from firecrest.app.widgets.plain import label, markup, rich_label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at, value_at
@@ -23,7 +24,8 @@ from firecrest.present import datasheet, parts, updates
 from firecrest.present.curves import impedance_picture, response_picture
 from firecrest.present.pasting import Offer, taken
 from firecrest.present.power import part_caution
-from firecrest.shelf.store import LONGEST_NOTE, Curve
+from firecrest.shelf.entry import LONGEST_NOTE
+from firecrest.shelf.store import Curve
 
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
@@ -211,7 +213,7 @@ class SheetPage(QWidget):
         entry = self.subject.entry
         note.setText(entry.notes if entry else "")
         note.setCursorPosition(0)
-        note.setToolTip(note.text())
+        tip(note, note.text())
         note.editingFinished.connect(lambda: self.keep_note(note.text()))
         return note
 
@@ -299,7 +301,8 @@ class SheetPage(QWidget):
         gaps = datasheet.missing(self.subject.part)
         rows: list[QWidget] = []
         for gap in gaps[:GAPS_SHOWN]:
-            line = label(f"<b>{gap.symbol}</b> {gap.waits}<br>{gap.how}")
+            line = rich_label()
+            line.setText(f"<b>{gap.symbol}</b> {markup(gap.waits)}<br>{markup(gap.how)}")
             line.setWordWrap(True)
             rows.append(line)
         if len(gaps) > GAPS_SHOWN:
@@ -312,7 +315,7 @@ class SheetPage(QWidget):
         self.guess = None
         if gaps:
             self.guess = QPushButton("Estimate from size and weight")
-            self.guess.setToolTip("Fills what is missing with usual figures, with wide bands.")
+            tip(self.guess, "Fills what is missing with usual figures, with wide bands.")
             self.guess.clicked.connect(self.estimate)
             rows.append(self.guess)
         return column("Still missing", "for which result", *rows)
@@ -342,7 +345,7 @@ def _pairs(rows: Sequence[tuple[str, str, str]]) -> list[list[QWidget]]:
     for symbol, value, formula in rows:
         name, shown = label(symbol, "second"), label(value, "figure")
         for widget in (name, shown):
-            widget.setToolTip(formula)
+            tip(widget, formula)
         shown.setAccessibleName(f"{symbol} {value}, {formula}")
         cells.append([name, shown])
     return [[w for cell in cells[k : k + 2] for w in cell] for k in range(0, len(cells), 2)]

@@ -18,7 +18,7 @@ from firecrest.app.session import Session
 from firecrest.app.stages.parts.judged import Job, Judged
 from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
-from firecrest.app.widgets.choices import label
+from firecrest.app.widgets.plain import label, menu_text, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.assessment.placing import put
 from firecrest.core.errors import FirecrestError
@@ -112,12 +112,12 @@ class ShelfPanel(QWidget):
         self.more.setMenu(self.more_menu)
         row.addWidget(self.more)
         self.open_button = QPushButton("Sheet")
-        self.open_button.setToolTip("Open its data sheet (double click, Alt+Enter)")
+        tip(self.open_button, "Open its data sheet (double click, Alt+Enter)")
         self.open_button.clicked.connect(lambda: self._open(self.table.current))
         row.addWidget(self.open_button)
         self.take_button = QPushButton("Take it")
         self.take_button.setProperty("role", "main")
-        self.take_button.setToolTip("Put it into the design: one undo step (Enter)")
+        tip(self.take_button, "Put it into the design: one undo step (Enter)")
         self.take_button.clicked.connect(lambda: self.take(self.table.current))
         row.addWidget(self.take_button)
         return row
@@ -260,7 +260,11 @@ class ShelfPanel(QWidget):
         )
         self.take_button.setEnabled(bool(possible and self.kind))
         if row is None:
-            empty = "Nothing on the shelf is like that." if not rows else shown.summary(rows)
+            empty = "Nothing on the shelf is like that."
+            if self.session.shelf.waiting:
+                empty = "The shelf is in use by another program; its parts come when it is free."
+            elif rows:
+                empty = shown.summary(rows)
             self.said.setText(empty)
             return
         self.have.show_value(row.entry.stock)
@@ -379,7 +383,7 @@ class ShelfPanel(QWidget):
         self.more_menu.addSeparator()
         used = self.session.shelf.ask(lambda shelf: shelf.used_in(entry.id)) or []
         for project, day in used[:8]:
-            self.more_menu.addAction(f"Used in {project}, saved {day}").setEnabled(False)
+            self.more_menu.addAction(menu_text(f"Used in {project}, saved {day}")).setEnabled(False)
         if not used:
             self.more_menu.addAction("Not used in a saved design yet").setEnabled(False)
 

@@ -22,13 +22,16 @@ from firecrest.app.stages.parts.shelf_panel import ShelfPanel
 from firecrest.app.stages.parts.subject import Subject, of_design, of_shelf
 from firecrest.app.stages.parts.tray import Tray
 from firecrest.app.stages.parts.wiring_page import WiringPage
-from firecrest.app.widgets.choices import Segments, label
+from firecrest.app.widgets.choices import Segments
+from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import value_at
-from firecrest.files.curves import impedance_trouble, read_curve
+from firecrest.files.bounded import read_bytes
+from firecrest.files.curves import LARGEST, impedance_trouble, read_curve
 from firecrest.present import parts, updates
 from firecrest.present.parts import PartCard
 from firecrest.present.starts import new_part
+from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS, kind_of_part
 from firecrest.shelf.store import Curve
 from firecrest.shelf.table import decoded
@@ -62,7 +65,7 @@ class PartsStage(Stage):
 
     def _bar_buttons(self) -> None:
         paste = QPushButton("Paste a sheet")
-        paste.setToolTip("Make a new driver from the text of a data sheet")
+        tip(paste, "Make a new driver from the text of a data sheet")
         paste.clicked.connect(lambda: self.new_part("driver", pasting=True))
         self.new_button = QToolButton()
         self.new_button.setText("New part ▾")
@@ -98,7 +101,7 @@ class PartsStage(Stage):
         box.setContentsMargins(0, 4, 0, 0)
         head = QHBoxLayout()
         back = QPushButton("‹ Parts")
-        back.setToolTip("Back to the shelf (Esc)")
+        tip(back, "Back to the shelf (Esc)")
         back.clicked.connect(self.close_sheet)
         head.addWidget(back)
         self.part_name = label("", "panel")
@@ -208,7 +211,7 @@ class PartsStage(Stage):
     def new_part(self, kind: str, *, pasting: bool = False) -> None:
         """A new part on the shelf, and its sheet."""
         entry = self.session.shelf.attempt(lambda shelf: shelf.add(kind, new_part(kind)))
-        if entry is not None:
+        if isinstance(entry, Entry):
             self._open(of_shelf(self.session, entry), pasting=pasting)
 
     # a shelf part under edit ----------------------------------------------------------
@@ -244,7 +247,7 @@ class PartsStage(Stage):
             made = self.session.shelf.attempt(
                 lambda shelf: shelf.keep_part(entry, parts.off_shelf(part))
             )
-        if made is not None:
+        if isinstance(made, Entry):
             session = self.session
             session.attempt(
                 lambda: session.apply(*parts.linked(session.design, subject.path, made))
@@ -261,12 +264,12 @@ class PartsStage(Stage):
         if path is None:
             return
         try:
-            text = decoded(path.read_bytes())
+            text = decoded(read_bytes(path, LARGEST))
             curve = read_curve(text, path.name)
             trouble = impedance_trouble(curve) if kind == "impedance" else ""
             if trouble:
                 raise FirecrestError(f"{path.name}: {trouble}.")
-        except (FirecrestError, OSError) as error:
+        except FirecrestError as error:
             self.session.refused.emit(str(error))
             return
         entry = subject.entry

@@ -4,6 +4,7 @@ import dataclasses
 
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
+from firecrest.app.shelf_keeper import WAITING
 from firecrest.assessment.placing import host, path_of, put
 from firecrest.core.errors import DesignError
 from firecrest.design.edits.paths import Path, value_at
@@ -71,8 +72,12 @@ class Subject:
                 "are shown; what you typed last was not kept."
             )
             return False
-        self._seen = self.session.shelf.attempt(lambda shelf: shelf.keep_part(entry, part))
-        return self._seen is not None
+        kept = self.session.shelf.attempt(
+            lambda shelf: shelf.keep_part(entry, part), key=("part", entry.id)
+        )
+        if kept is not WAITING:
+            self._seen = kept
+        return kept is not None
 
 
 def of_design(session: Session, path: Path) -> Subject:

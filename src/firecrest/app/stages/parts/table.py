@@ -25,6 +25,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.stages.parts.mini import paint_mini
 from firecrest.app.theme.style import colour, text_font, title_font
 from firecrest.app.widgets.marks import paint_mark, paint_origin
+from firecrest.app.widgets.plain import tip_text
 from firecrest.design.design import Design
 from firecrest.present import shelf as shown
 from firecrest.present.shelf import Column, Row
@@ -84,7 +85,7 @@ class ShelfModel(QAbstractTableModel):
         if role == Qt.ItemDataRole.AccessibleTextRole:
             return self._spoken(row, column)
         if role == Qt.ItemDataRole.ToolTipRole:
-            return self._told(row, column)
+            return tip_text(self._told(row, column))
         return None
 
     def _spoken(self, row: Row, column: Column) -> str:

@@ -4,8 +4,8 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QMouseEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout
 
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Origin
+from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.assessment.assess import Assessment
 from firecrest.design.edits.paths import Path
@@ -22,7 +22,7 @@ class CardWidget(Pressable):
     def __init__(self) -> None:
         super().__init__()
         self.setProperty("role", "card")
-        self.setToolTip("Press to see what else would do; press twice for its sheet.")
+        tip(self, "Press to see what else would do; press twice for its sheet.")
         self.card: PartCard | None = None
         self.pressed.connect(lambda: self.clicked.emit(self.card))
         box = QVBoxLayout(self)

@@ -22,8 +22,8 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 from firecrest.app.session import Session
 from firecrest.app.theme.style import text_font, title_font
 from firecrest.app.theme.tokens import Theme
-from firecrest.app.widgets.choices import label
 from firecrest.app.widgets.marks import Mark
+from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.present import wiring
 from firecrest.present.wiring import COIL, Way, WiringPicture
@@ -195,7 +195,7 @@ class WiringPage(QWidget):
             texts = (way.name, way.nominal, way.least, way.at_voltage, way.at_power, way.loudness)
             for c, text in enumerate(texts, 1):
                 cell = label(text, "figure" if c in (1, 6) else "")
-                cell.setToolTip(way.verdict)
+                tip(cell, way.verdict)
                 grid.addWidget(cell, r, c)
             button = QPushButton("in force" if way.in_force else "Wire so")
             button.setEnabled(not way.in_force)

@@ -13,10 +13,10 @@ from firecrest.app.widgets.choices import (
     Segments,
     bound_check,
     bound_combo,
-    label,
     labelled,
     unhook,
 )
+from firecrest.app.widgets.plain import label
 from firecrest.assessment.inverse import tuner_path
 from firecrest.assessment.layouts import kind_of, with_kind, with_own_chamber
 from firecrest.design.box import OUTSIDE

@@ -5,6 +5,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPo
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
 from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.plain import tip
 from firecrest.design.edits.paths import Path
 from firecrest.present.boxes import Element, Picture, Room
 
@@ -31,7 +32,7 @@ class PictureItem(QAbstractButton):
         """Show the same thing with other figures."""
         self.item = item
         self.setAccessibleName(item.spoken)
-        self.setToolTip(item.spoken)
+        tip(self, item.spoken)
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -12,8 +12,9 @@ from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
 from firecrest.app.stages.size.starts_page import StartsPage
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import CalmCombo, Segments, label, labelled
+from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
 from firecrest.app.widgets.fact_rows import FactRows
+from firecrest.app.widgets.plain import label
 from firecrest.assessment.layouts import LAYOUTS, kind_of, layout_of, with_layout
 from firecrest.design.edits.paths import Path
 from firecrest.present import boxes, ceiling, consequences, plots, views

@@ -4,11 +4,12 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
-from firecrest.app.widgets.choices import Segments, label, set_role
+from firecrest.app.widgets.choices import Segments, set_role
+from firecrest.app.widgets.plain import label
 from firecrest.app.widgets.pressable import Tryable
 from firecrest.present.sizing import Offer, offer, start_list
 
@@ -33,7 +34,7 @@ class StartRow(Tryable):
         why.setWordWrap(True)
         words.addWidget(why)
         row.addLayout(words, 4)
-        self._box, self._costs = QLabel("…"), QLabel("")
+        self._box, self._costs = label("…"), label("")
         for part, share in ((self._box, 3), (self._costs, 4)):
             part.setWordWrap(True)
             row.addWidget(part, share)

@@ -1,0 +1,55 @@
+"""Texts on show, always plain: names come from files, and rich text in them would be obeyed.
+
+A label or tooltip left to itself reads ``<img src=…>`` in a name as markup and loads what it
+names. All labels are made here, and all tooltips are set here.
+"""
+
+from html import escape
+from typing import Protocol
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import Qt as QtText
+from PySide6.QtWidgets import QLabel, QWidget
+
+
+def label(text: str = "", role: str = "", parent: QWidget | None = None) -> QLabel:
+    """A text in one of the roles of the style sheet."""
+    made = QLabel(parent) if parent is not None else QLabel()
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setText(text)
+    if role:
+        made.setProperty("role", role)
+    return made
+
+
+def rich_label() -> QLabel:
+    """A label whose words are made by ``markup``."""
+    made = QLabel()
+    made.setTextFormat(Qt.TextFormat.RichText)
+    return made
+
+
+def markup(text: str) -> str:
+    """A plain text as it must stand inside rich text."""
+    return escape(text)
+
+
+def tip_text(text: str) -> str:
+    """A text as a tooltip shows it letter by letter."""
+    return f"<qt>{markup(text)}</qt>" if QtText.mightBeRichText(text) else text
+
+
+class Tipped(Protocol):
+    """A widget, action or format of text."""
+
+    def setToolTip(self, text: str, /) -> None: ...
+
+
+def tip(widget: Tipped, text: str) -> None:
+    """Give a widget its tooltip."""
+    widget.setToolTip(tip_text(text))
+
+
+def menu_text(text: str) -> str:
+    """A name as a menu or button shows it: no letter of it is a shortcut."""
+    return text.replace("&", "&&")
