@@ -247,10 +247,11 @@ def test_two_coils_in_series_parallel_and_alone(slipway):
     assert [w.coils for w in found] == ["series", "parallel", "one"]
     assert found[0].in_force
     series, parallel, one = (wired_driver(part, w.coils) for w in found)
-    assert series is part
-    assert (parallel.re, parallel.bl, parallel.pe) == (part.re / 4, part.bl / 2, part.pe)
-    f, g = derivation_of(part).figures, derivation_of(one).figures
-    assert derivation_of(one).contradictions == ()
+    assert series.derivation is derivation_of(part)
+    halved = parallel.derivation.figures
+    assert (halved["re"], halved["bl"], parallel.pe) == (part.re / 4, part.bl / 2, part.pe)
+    f, g = derivation_of(part).figures, one.derivation.figures
+    assert one.derivation.contradictions == ()
     assert g["qes"] == pytest.approx(2 * f["qes"])
     assert g["mms"] == pytest.approx(f["mms"])
     assert one.pe == part.pe / 2

@@ -56,7 +56,8 @@ SETTINGS: Mapping[str, Callable[[Any], bool]] = {
 class Settings:
     """The file and what it held when last read; another window's changes are seen and kept."""
 
-    def __init__(self) -> None:
+    def __init__(self, folder: Path | None = None) -> None:
+        self._folder = folder
         self._seen: tuple[Path, int, int] | None = None
         self._values: dict[str, Any] = {}
 
@@ -89,9 +90,13 @@ class Settings:
         self._values = {k: v for k, v in self._values.items() if k.split("/")[0] not in families}
         self._write()
 
+    @property
+    def _path(self) -> Path:
+        return (self._folder or config_folder()) / FILE
+
     def _look(self) -> None:
         """Read the file when it is not the one that was read."""
-        path = config_folder() / FILE
+        path = self._path
         try:
             facts = path.stat()
             seen = (path, facts.st_mtime_ns, facts.st_size)
@@ -108,7 +113,7 @@ class Settings:
         self._seen = seen
 
     def _write(self) -> None:
-        path = config_folder() / FILE
+        path = self._path
         fit = {k: v for k, v in self._values.items() if k.split("/")[0] in SETTINGS}
         with contextlib.suppress(OSError):
             make_private(path.parent)

@@ -7,7 +7,7 @@ import numpy as np
 
 from firecrest.assessment.cabinet import CabinetResult, wiring_of
 from firecrest.assessment.electrical import amplifier_model, source_at
-from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.assessment.figures import wired_driver
 from firecrest.assessment.lowering import (
     TRAVEL_BAND,
     BoxModel,
@@ -192,12 +192,12 @@ def ratings_of(
 ) -> tuple[Ratings, Gaps]:
     """What the parts bear, and which of it is not known."""
     missing, estimates = [], []
-    parts = [wired_driver(g.driver, g.coils) for g in groups]
-    drivers = [parts[k] for k in model.owners]
-    for driver in parts:
-        for key, symbol in (("xmax", "Xmax"), ("pe", "the rated power")):
-            if getattr(driver, key) is None:
-                missing.append(f"needs {symbol} of {driver.name}")
+    wired = [wired_driver(g.driver, g.coils) for g in groups]
+    drivers = [wired[k] for k in model.owners]
+    for driver in wired:
+        for value, symbol in ((driver.part.xmax, "Xmax"), (driver.pe, "the rated power")):
+            if value is None:
+                missing.append(f"needs {symbol} of {driver.part.name}")
     travel = []
     for item, constants in zip(radiators, model.radiators, strict=True):
         value, estimated = radiator_travel(
@@ -212,9 +212,9 @@ def ratings_of(
     missing += _source_gaps(power)
     gain = 10 ** (power.amplifier.gain / 20)
     ratings = Ratings(
-        tuple(d.xmax for d in drivers),
+        tuple(d.part.xmax for d in drivers),
         tuple(d.pe for d in drivers),
-        tuple(derivation_of(d).figures["re"] for d in drivers),
+        tuple(d.derivation.figures["re"] for d in drivers),
         tuple(travel),
         tuple(port_speed_limit(p) for p in ports),
         tuple(c.limiter for c in channels),

@@ -1,6 +1,5 @@
 """What follows from the figures of a driver or radiator: constants the network needs."""
 
-import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi, sqrt
@@ -70,30 +69,47 @@ def derivation_of(part: DriverPart) -> Derivation:
     return kept
 
 
+@dataclass(frozen=True)
+class WiredDriver:
+    """A driver as its coils are wired: numbers, not a sheet, so no range refuses them.
+
+    ``part`` keeps its name and mechanics, ``derivation`` holds all figures as wired.
+    """
+
+    part: DriverPart
+    derivation: Derivation
+    nominal: float | None
+    l_e: float
+    l_2: float
+    r_2: float
+    pe: float | None
+
+
 @stage
-def wired_driver(part: DriverPart, coils: str) -> DriverPart:
-    """The driver with its two coils wired as ``coils``; the part itself when that is as stated.
+def wired_driver(part: DriverPart, coils: str) -> WiredDriver:
+    """The driver with its two coils wired as ``coils``.
 
     Its electrical figures change (``coil_factors``), its mechanics do not; with one coil alone
     Qes doubles, so Qts is left to follow.
     """
     if coils in (SAME, part.stated_for) or part.coils == 1:
-        return part
+        known = derivation_of(part)
+        return WiredDriver(part, known, part.nominal, part.le, part.l2, part.r2, part.pe)
     f = coil_factors(part.stated_for, coils)
     q_factor = f.resistance / f.bl**2
-    qes = derivation_of(part).figures.get("qes")
-
-    return dataclasses.replace(
+    stated = {key: getattr(part, key) for key in DRIVER_RANK}
+    stated |= {"re": _times(part.re, f.resistance), "bl": _times(part.bl, f.bl)}
+    if q_factor != 1:
+        qes = derivation_of(part).figures.get("qes")
+        stated |= {"qes": _times(qes, q_factor), "qts": None}
+    return WiredDriver(
         part,
-        re=_times(part.re, f.resistance),
-        nominal=_times(part.nominal, f.resistance),
-        le=part.le * f.inductance,
-        l2=part.l2 * f.inductance,
-        r2=part.r2 * f.inductance,
-        bl=_times(part.bl, f.bl),
-        qes=_times(qes, q_factor) if q_factor != 1 else part.qes,
-        qts=part.qts if q_factor == 1 else None,
-        pe=_times(part.pe, f.power),
+        derive(stated),
+        _times(part.nominal, f.resistance),
+        part.le * f.inductance,
+        part.l2 * f.inductance,
+        part.r2 * f.inductance,
+        _times(part.pe, f.power),
     )
 
 
@@ -101,18 +117,18 @@ def _times(value: float | None, factor: float) -> float | None:
     return None if value is None else value * factor
 
 
-def driver_constants(part: DriverPart) -> DriverConstants:
+def driver_constants(driver: WiredDriver) -> DriverConstants:
     """Constants of a driver; MissingFigureError names the first gap."""
-    derivation = derivation_of(part)
+    derivation = driver.derivation
     if derivation.missing:
         wanted = [key for key in SHEET if key not in derivation.figures] + [*derivation.missing]
-        raise MissingFigureError(SYMBOLS[wanted[0]], part.name)
+        raise MissingFigureError(SYMBOLS[wanted[0]], driver.part.name)
     f = derivation.figures
     return DriverConstants(
         r_e=f["re"],
-        l_e=part.le,
-        l_2=part.l2,
-        r_2=part.r2,
+        l_e=driver.l_e,
+        l_2=driver.l_2,
+        r_2=driver.r_2,
         s_d=f["sd"],
         bl=f["bl"],
         m_ms=f["mms"],

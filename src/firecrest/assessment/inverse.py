@@ -5,7 +5,6 @@ share; tuning through the radiators' added mass or the ports' length. What canno
 refused with the range that can.
 """
 
-import dataclasses
 from collections.abc import Callable
 
 from firecrest.assessment.acoustic import model_of
@@ -14,7 +13,7 @@ from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import FirecrestError, RangeError
 from firecrest.core.units import shown
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, facts_at, replace_at
+from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
 
 STEPS = 60
 SCAN = 60
@@ -64,8 +63,8 @@ def _by_share(design: Design, volume: float, place: int) -> Design:
         low, high = (shown(max(v, 0.0), "volume", "L", 2) for v in (0.0, most))
         raise RangeError(f"By its share this chamber can hold {low} to {high} of air.")
     made = list(chambers)
-    made[place] = dataclasses.replace(chambers[place], share=share)
-    made[0] = dataclasses.replace(chambers[0], share=both - share)
+    made[place] = rebuilt(chambers[place], share=share)
+    made[0] = rebuilt(chambers[0], share=both - share)
     return replace_at(design, ("box", "chambers"), tuple(made))
 
 

@@ -1,19 +1,18 @@
 """Kinds of box: what opens each chamber, and how chambers are laid out; each change one edit."""
 
-import dataclasses
 from collections.abc import Sequence
 from math import pi, sqrt
 from typing import Literal
 
 from firecrest.assessment.cabinet import cone_count, port_area, wiring_of
-from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.assessment.figures import wired_driver
 from firecrest.assessment.inverse import tuner_path, with_tuning
 from firecrest.assessment.portchoice import candidates, fit_in_case, with_port
 from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
 from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.box import OUTSIDE, Box, Chamber, DriverGroup, Port, Position, RadiatorSet
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.starts import START_RADIATOR, START_SATELLITE
 from firecrest.design.voice import Channel, HighPass, LowPass
 
@@ -86,7 +85,7 @@ def with_kind(design: Design, kind: Kind, chamber: int = 0) -> Design:
         radiators = (*radiators, RadiatorSet(radiator=START_RADIATOR, count=2, chamber=name))
     elif kind == "port":
         ports = (*ports, _new_port(box, name))
-    made = replace_at(design, ("box",), dataclasses.replace(box, radiators=radiators, ports=ports))
+    made = replace_at(design, ("box",), rebuilt(box, radiators=radiators, ports=ports))
     _check_faces_outside(made)
     if kind == "sealed":
         return made
@@ -129,15 +128,15 @@ def _one_chamber(design: Design) -> Design:
     box = design.box
     name = box.chambers[0].name
     whole = min(sum(c.share for c in box.chambers), 1.0)
-    chamber = dataclasses.replace(box.chambers[0], share=whole, stated_volume=None)
+    chamber = rebuilt(box.chambers[0], share=whole, stated_volume=None)
     if len(box.chambers) == 1:
         chamber = box.chambers[0]
     return _rebuilt(
         design,
         (chamber,),
-        [dataclasses.replace(g, chamber=name, front=OUTSIDE) for g in box.groups],
-        [dataclasses.replace(r, chamber=name) for r in box.radiators if r.opens_to == OUTSIDE],
-        [dataclasses.replace(p, chamber=name) for p in box.ports if p.opens_to == OUTSIDE],
+        [rebuilt(g, chamber=name, front=OUTSIDE) for g in box.groups],
+        [rebuilt(r, chamber=name) for r in box.radiators if r.opens_to == OUTSIDE],
+        [rebuilt(p, chamber=name) for p in box.ports if p.opens_to == OUTSIDE],
     )
 
 
@@ -151,10 +150,10 @@ def _rebuilt(
     """The design with these elements; contents of chambers that went move to the first."""
     names = [c.name for c in chambers]
     contents = tuple(
-        item if item.chamber in names else dataclasses.replace(item, chamber=names[0])
+        item if item.chamber in names else rebuilt(item, chamber=names[0])
         for item in design.box.case.contents
     )
-    case = dataclasses.replace(design.box.case, contents=contents)
+    case = rebuilt(design.box.case, contents=contents)
     box = Box(
         case=case,
         chambers=tuple(chambers),
@@ -167,7 +166,7 @@ def _rebuilt(
 
 def figures_of(design: Design, group: DriverGroup) -> tuple[float, float, float]:
     """(Fs, Qts, Vas of all its cones) of a group; DesignError names what is not known."""
-    known = derivation_of(wired_driver(group.driver, group.coils)).figures
+    known = wired_driver(group.driver, group.coils).derivation.figures
     for key, symbol in (("fs", "Fs"), ("qts", "Qts"), ("vas", "Vas")):
         if key not in known:
             raise DesignError(f"needs {symbol} of {group.driver.name}")
@@ -189,13 +188,11 @@ def _bandpass(design: Design, *, sixth: bool) -> Design:
     start = flat_bandpass(fs, qts, vas, note)
     split = 0.5 if start is None or sixth else start.rear / (start.rear + start.front)
     split = min(max(split, 0.15), 0.85)
-    rear = dataclasses.replace(
-        box.chambers[0], name="rear", share=whole * split, stated_volume=None
-    )
+    rear = rebuilt(box.chambers[0], name="rear", share=whole * split, stated_volume=None)
     front = Chamber(name="front", share=whole * (1 - split), leak_q=rear.leak_q)
-    groups = [dataclasses.replace(g, chamber="rear", front="front") for g in box.groups]
+    groups = [rebuilt(g, chamber="rear", front="front") for g in box.groups]
     ports = [_new_port(box, "front")]
-    ports += [dataclasses.replace(_new_port(box, box.chambers[0].name), chamber="rear")] * sixth
+    ports += [rebuilt(_new_port(box, box.chambers[0].name), chamber="rear")] * sixth
     made = _rebuilt(design, (rear, front), groups, (), ports)
     tuning = 2 * note if sixth or start is None else start.tuning
     made = _tuned_if_possible(made, tuning, 1)
@@ -256,13 +253,11 @@ def with_own_chamber(design: Design, place: int) -> Design:
     old = box.chambers[names.index(group.chamber)]
     share = min(own_share(design, place), 0.8 * old.share)
     chambers = [
-        dataclasses.replace(c, share=c.share - share, stated_volume=None) if c is old else c
+        rebuilt(c, share=c.share - share, stated_volume=None) if c is old else c
         for c in box.chambers
     ]
     chambers.append(Chamber(name=name, share=share, leak_q=old.leak_q))
-    groups = [
-        dataclasses.replace(g, chamber=name) if k == place else g for k, g in enumerate(box.groups)
-    ]
+    groups = [rebuilt(g, chamber=name) if k == place else g for k, g in enumerate(box.groups)]
     return _rebuilt(design, chambers, groups, box.radiators, box.ports)
 
 
@@ -297,24 +292,16 @@ def _halves(design: Design) -> Design:
     box, channel, chamber = design.box, channels[0], design.box.chambers[0]
     aside = box.case.length / 4
     halves = [
-        dataclasses.replace(chamber, name=n, share=chamber.share / 2, stated_volume=None)
+        rebuilt(chamber, name=n, share=chamber.share / 2, stated_volume=None)
         for n in ("left", "right")
     ]
     sides = (("left", Position(right=-aside)), ("right", Position(right=aside)))
-    groups = [
-        dataclasses.replace(box.groups[0], chamber=n, channel=n, place=place) for n, place in sides
-    ]
+    groups = [rebuilt(box.groups[0], chamber=n, channel=n, place=place) for n, place in sides]
     radiators = [
-        dataclasses.replace(r, chamber=name, count=r.count // 2)
-        for name, _ in sides
-        for r in box.radiators
+        rebuilt(r, chamber=name, count=r.count // 2) for name, _ in sides for r in box.radiators
     ]
-    ports = [
-        dataclasses.replace(p, chamber=name, place=place)
-        for name, place in sides
-        for p in box.ports
-    ]
-    voice = [dataclasses.replace(channel, name=n, outputs=channel.outputs // 2) for n, _ in sides]
+    ports = [rebuilt(p, chamber=name, place=place) for name, place in sides for p in box.ports]
+    voice = [rebuilt(channel, name=n, outputs=channel.outputs // 2) for n, _ in sides]
     made = _with_channels(design, voice, groups[:1])
     return _rebuilt(_with_channels(made, voice, groups), halves, groups, radiators, ports)
 
@@ -323,13 +310,13 @@ def _with_channels(
     design: Design, channels: Sequence[Channel], groups: Sequence[DriverGroup]
 ) -> Design:
     """Voice and groups changed together, as neither fits the other's old names."""
-    voice = dataclasses.replace(design.voice, channels=tuple(channels))
+    voice = rebuilt(design.voice, channels=tuple(channels))
     chamber = design.box.chambers[0].name
-    kept = tuple(dataclasses.replace(g, chamber=chamber) for g in groups)
+    kept = tuple(rebuilt(g, chamber=chamber) for g in groups)
     fed = {g.channel for g in kept}
-    voice = dataclasses.replace(voice, channels=tuple(c for c in channels if c.name in fed))
-    box = dataclasses.replace(design.box, groups=kept)
-    return dataclasses.replace(design, voice=voice, box=box)
+    voice = rebuilt(voice, channels=tuple(c for c in channels if c.name in fed))
+    box = rebuilt(design.box, groups=kept)
+    return rebuilt(design, voice=voice, box=box)
 
 
 def _two_one(design: Design) -> Design:
@@ -342,7 +329,7 @@ def _two_one(design: Design) -> Design:
         )
     design = _one_chamber(design)
     box, old = design.box, design.voice.channels[0]
-    sub = dataclasses.replace(
+    sub = rebuilt(
         old,
         name="sub",
         outputs=1,
@@ -360,7 +347,7 @@ def _two_one(design: Design) -> Design:
         )
         for n, x in (("left", -aside), ("right", aside))
     ]
-    bass = dataclasses.replace(box.groups[0], channel="sub")
+    bass = rebuilt(box.groups[0], channel="sub")
     made = _with_channels(design, (sub, *sides), (bass, *small))
     for place in (1, 2):
         made = with_own_chamber(made, place)

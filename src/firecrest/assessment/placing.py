@@ -4,7 +4,6 @@ Nothing else is changed than what the new part cannot do without: cells in serie
 voltage, a plate amplifier brings its own mains, two coils become one.
 """
 
-import dataclasses
 from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
@@ -13,7 +12,7 @@ from firecrest.assessment.layouts import with_kind
 from firecrest.core.errors import DesignError
 from firecrest.design.box import DriverGroup, RadiatorSet
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import Amplifier, Cell, DspBoard, Mains, Pack, Power, WallSupply
 from firecrest.design.starts import START_PACK
@@ -58,7 +57,7 @@ def path_of(design: Design, part: Any, place: int = 0) -> Path:
 def _put_driver(design: Design, part: DriverPart, place: int) -> Design:
     group: DriverGroup = design.box.groups[place]
     coils = group.coils if part.coils == 2 else "as stated"
-    made = dataclasses.replace(group, driver=part, coils=coils)
+    made = rebuilt(group, driver=part, coils=coils)
     return replace_at(design, ("box", "groups", place), made)
 
 
@@ -66,15 +65,15 @@ def _put_radiator(design: Design, part: RadiatorPart, place: int) -> Design:
     if not design.box.radiators:
         design = with_kind(design, "radiators")
     item: RadiatorSet = design.box.radiators[place]
-    return replace_at(design, ("box", "radiators", place), dataclasses.replace(item, radiator=part))
+    return replace_at(design, ("box", "radiators", place), rebuilt(item, radiator=part))
 
 
 def _with_amplifier(power: Power, part: Amplifier) -> Power:
     if part.own_mains:
         mains = Mains(kind="mains")
-        return dataclasses.replace(power, amplifier=part, source=mains, converter=None)
+        return rebuilt(power, amplifier=part, source=mains, converter=None)
     source = START_PACK if isinstance(power.source, Mains) else power.source
-    return dataclasses.replace(power, amplifier=part, source=source)
+    return rebuilt(power, amplifier=part, source=source)
 
 
 def _with_cell(power: Power, cell: Cell) -> Power:
@@ -87,9 +86,9 @@ def _with_cell(power: Power, cell: Cell) -> Power:
     board = pack.board
     if board is not None and (series != pack.series or cell.chemistry != pack.cell.chemistry):
         opens = None if cell.cut_off is None else round(series * cell.cut_off * 1.05, 2)
-        board = dataclasses.replace(board, cut_off=opens)
-    made = dataclasses.replace(pack, cell=cell, series=series, board=board)
-    return dataclasses.replace(power, source=made)
+        board = rebuilt(board, cut_off=opens)
+    made = rebuilt(pack, cell=cell, series=series, board=board)
+    return rebuilt(power, source=made)
 
 
 def half_voltage(cell: Cell) -> float:

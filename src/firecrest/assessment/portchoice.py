@@ -1,6 +1,6 @@
 """Ports to choose from: pipes and slots one can buy or saw, each with its length and its fit."""
 
-import dataclasses
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment, assess
@@ -12,10 +12,10 @@ from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.portfit import Duct, PortFit, Space, port_fit
 from firecrest.core.cabinet.rollup import inner_size
-from firecrest.core.errors import FirecrestError
+from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.box import Case, Port
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import rebuilt, replace_at
 
 PIPES = (
     (0.016, 0.0015),
@@ -93,17 +93,24 @@ def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:
     sheet = design.box.case.wall
     if port.shape == "round":
         found = [
-            dataclasses.replace(port, diameter=round(outer - 2 * wall, 4), wall=wall, count=n)
+            rebuilt(port, diameter=round(outer - 2 * wall, 4), wall=wall, count=n)
             for n in sorted({1, 2, port.count})
             for outer, wall in PIPES
         ]
     else:
-        found = [
-            dataclasses.replace(port, height=round(n * sheet, 4), wall=sheet) for n in SLOT_SHEETS
-        ]
+        found = list(_slots(port, sheet))
     now = port.count * port_area(port)
     near = [p for p in found if 1 / spread <= p.count * port_area(p) / now <= spread]
     return sorted(near, key=lambda p: p.count * port_area(p))
+
+
+def _slots(port: Port, sheet: float) -> Iterator[Port]:
+    """Slots of whole sheets, as far as a slot can be that low or high."""
+    for count in SLOT_SHEETS:
+        try:
+            yield rebuilt(port, height=round(count * sheet, 4), wall=sheet)
+        except DesignError:
+            continue
 
 
 def with_port(design: Design, place: int, port: Port) -> Design:

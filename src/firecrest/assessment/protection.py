@@ -1,10 +1,10 @@
 """A protection high-pass: where the low-note check asks for one, and what it costs."""
 
-import dataclasses
 from math import ceil
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.design.design import Design
+from firecrest.design.edits.paths import rebuilt
 from firecrest.design.voice import HighPass
 
 RAISES = 10
@@ -48,8 +48,8 @@ def with_high_pass(design: Design, corner: float) -> Design:
     channels = tuple(
         channel
         if any(b.kind == "high_pass" and b.frequency >= 2 * corner for b in channel.blocks)
-        else dataclasses.replace(channel, blocks=(*channel.blocks, added))
+        else rebuilt(channel, blocks=(*channel.blocks, added))
         for channel in design.voice.channels
     )
-    voice = dataclasses.replace(design.voice, channels=channels)
-    return dataclasses.replace(design, voice=voice)
+    voice = rebuilt(design.voice, channels=channels)
+    return rebuilt(design, voice=voice)

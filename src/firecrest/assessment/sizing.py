@@ -1,6 +1,5 @@
 """Sensible starts: boxes computed from the driver, or searched for, each for one purpose."""
 
-import dataclasses
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -13,7 +12,7 @@ from firecrest.core.acoustics import alignments
 from firecrest.core.acoustics.alignments import Vented
 from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import rebuilt, replace_at
 
 SHELF_AIR = 2.0
 """An extended shelf takes this many times the air of the flattest box."""
@@ -37,7 +36,7 @@ def scaled(design: Design, factor: float) -> Design:
     """The case with all outer sizes times ``factor``; DesignError when one leaves its range."""
     case = design.box.case
     sizes = {side: getattr(case, side) * factor for side in ("length", "height", "depth")}
-    return replace_at(design, ("box", "case"), dataclasses.replace(case, **sizes))
+    return replace_at(design, ("box", "case"), rebuilt(case, **sizes))
 
 
 def with_air(design: Design, volume: float) -> Design:
@@ -47,7 +46,7 @@ def with_air(design: Design, volume: float) -> Design:
     """
     chambers = design.box.chambers
     if chambers[0].stated_volume is not None:
-        bare = dataclasses.replace(chambers[0], stated_volume=None)
+        bare = rebuilt(chambers[0], stated_volume=None)
         design = replace_at(design, ("box", "chambers", 0), bare)
     low, high = 0.2, 5.0
     for _ in range(STEPS):

@@ -1,6 +1,7 @@
 """The six promises: predicted, target, margin, and the state each is in."""
 
 from dataclasses import dataclass
+from math import inf
 from typing import Literal
 
 from firecrest.assessment.cabinet import CabinetResult
@@ -60,6 +61,9 @@ def loudness_promise(
         reason = missing[0] if missing else "the voice ends below the promised bass reach"
         state = judge(None, ask.importance)
         return Promise("loudness", None, ask.level, None, state, ask.importance, True, reason)
+    if result.level == -inf:
+        state = "none" if ask.importance == "open" else "short"
+        return Promise("loudness", None, ask.level, None, state, ask.importance, True, NOTHING_LEFT)
     held = low is None or low.passed
     state = judge(result.margin, ask.importance, at_best="met" if held else "close")
     reason = "" if held else "needs a high-pass"
@@ -99,6 +103,8 @@ def runtime_promise(
     if playable is not None and level > playable + ROUNDING:
         state = "none" if ask.importance == "open" else "short"
         reason = f"{level:.1f} dB cannot be played: {playable:.1f} dB is the most"
+        if playable == -inf:
+            reason = NOTHING_LEFT
         return Promise(
             "runtime", predicted, ask.duration, margin, state, ask.importance, True, reason
         )
@@ -114,6 +120,7 @@ def runtime_promise(
 
 
 WALL = "runs from the wall"
+NOTHING_LEFT = "nothing clean can be played: one part has nothing to give"
 
 
 def size_promise(brief: Brief, cabinet: CabinetResult) -> Promise:

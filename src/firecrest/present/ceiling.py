@@ -6,7 +6,7 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.lowering import air_of
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import code_at, margins_at
-from firecrest.core.limits.promise import promised_shape
+from firecrest.core.limits.promise import at, promised_shape
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.present.plot import (
     BASS,
@@ -105,7 +105,8 @@ def _shortfall(a: Acoustic) -> Shortfall | None:
     first = max(int(np.argmax(inside)) - 1, 0)
     last = len(inside) - int(np.argmax(inside[::-1]))
     span = slice(first, last + 1)
-    label = f"{figure(-a.loudness.margin, 1)} dB short"
+    short = -a.loudness.margin
+    label = f"{figure(short, 1)} dB short" if np.isfinite(short) else "nothing to give"
     return Shortfall(a.frequency[span], low[span], a.asked[span], label, a.loudness.frequency)
 
 
@@ -184,5 +185,8 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
 def _band_mean(a: Acoustic) -> float:
     """Mean gain of the voice over the reference band, so that a level change moves nothing."""
     low, high = a.reaches.band
+    gain = a.unit_level - a.level_before_voice
     inside = (a.frequency >= low) & (a.frequency <= high)
-    return float(np.mean((a.unit_level - a.level_before_voice)[inside]))
+    if not inside.any():
+        return at(a.frequency, gain, float(np.sqrt(low * high)))
+    return float(np.mean(gain[inside]))

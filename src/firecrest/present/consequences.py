@@ -3,7 +3,6 @@
 They are worked out one after another once the hand rests.
 """
 
-import dataclasses
 from collections.abc import Callable, Iterator
 
 import numpy as np
@@ -14,7 +13,7 @@ from firecrest.assessment.portloss import port_loss
 from firecrest.core.acoustics.losses import damping_of, tightness_of
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import MINUS, figure
-from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.present.facts import Fact
 
 STEP = 0.01
@@ -71,9 +70,7 @@ def _damping(assessment: Assessment, place: int) -> list[Fact]:
         return []
     ends = []
     for k in (1, 2):
-        made = dataclasses.replace(
-            chamber, stuffing=preset.stuffing[k], absorption_q=preset.absorption_q[k]
-        )
+        made = rebuilt(chamber, stuffing=preset.stuffing[k], absorption_q=preset.absorption_q[k])
         ends.append(assess(replace_at(assessment.design, ("box", "chambers", place), made)))
     low, high = sorted(preset.absorption_q[1:])
     name = f"{preset.words.capitalize()}, QA {low:g} to {high:g}"

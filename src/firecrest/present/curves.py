@@ -2,8 +2,15 @@
 
 import numpy as np
 
-from firecrest.assessment.figures import SHEET, SYMBOLS, derivation_of, driver_constants
+from firecrest.assessment.figures import (
+    SHEET,
+    SYMBOLS,
+    derivation_of,
+    driver_constants,
+    wired_driver,
+)
 from firecrest.core.acoustics.driver import free_air_impedance
+from firecrest.core.acoustics.wiring import SAME
 from firecrest.core.arrays import Real
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.units import figure
@@ -19,7 +26,7 @@ GRID.flags.writeable = False
 def impedance_curve(part: DriverPart) -> Real | None:
     """Magnitude of the free-air impedance on ``GRID``; None while figures are missing."""
     try:
-        return np.abs(free_air_impedance(driver_constants(part), GRID))
+        return np.abs(free_air_impedance(driver_constants(wired_driver(part, SAME)), GRID))
     except MissingFigureError:
         return None
 

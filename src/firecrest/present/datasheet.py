@@ -1,6 +1,5 @@
 """One part's sheet: what follows, what contradicts itself, what is missing for which result."""
 
-import dataclasses
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -14,7 +13,7 @@ from firecrest.core.errors import DesignError
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import bring_back, set_aside, take_figures
-from firecrest.design.edits.paths import Path, value_at
+from firecrest.design.edits.paths import Path, rebuilt, value_at
 from firecrest.design.fields import field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.sheet import tolerance_of
@@ -121,7 +120,7 @@ def dispute(assessment: Assessment, path: Path) -> Dispute | None:
 
 
 def _without(part: Any, name: str) -> Derivation:
-    found = derivation(dataclasses.replace(part, **{name: None}))
+    found = derivation(rebuilt(part, **{name: None}))
     assert found is not None
     return found
 

@@ -56,7 +56,7 @@ def _chamber(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     if not around:
         return [Fact("Drivers", "none around it", "close", "Nothing plays into this air.")]
     group = around[0]
-    known = derivation_of(wired_driver(group.driver, group.coils)).figures
+    known = wired_driver(group.driver, group.coils).derivation.figures
     found = []
     if "fs" in known and "qts" in known and a.model.tuning[place] is None:
         fc = a.model.reference[place]

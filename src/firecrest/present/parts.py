@@ -1,6 +1,5 @@
 """The parts in use as cards, and the figures of a part in groups."""
 
-import dataclasses
 from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -10,7 +9,7 @@ from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.core.units import THIN_SPACE, shown
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.sheet import ShelfLink
 from firecrest.present.words import decibels, source_name
 from firecrest.shelf.entry import Entry
@@ -165,13 +164,13 @@ def figure_groups(design: Design, path: Path) -> list[tuple[str, list[Path]]]:
 
 def off_shelf(part: Any) -> Any:
     """A part without its link to the shelf."""
-    return dataclasses.replace(part, shelf=None)
+    return rebuilt(part, shelf=None)
 
 
 def linked(design: Design, path: Path, entry: Entry) -> tuple[str, Design]:
     """(label, design) whose part at ``path`` is tied to a shelf entry."""
     link = ShelfLink(part=entry.id, revision=entry.revision)
-    made = dataclasses.replace(value_at(design, path), shelf=link)
+    made = rebuilt(value_at(design, path), shelf=link)
     return f"{entry.name} put on the shelf", replace_at(design, path, made)
 
 

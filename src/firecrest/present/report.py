@@ -18,7 +18,7 @@ from firecrest.core.acoustics.radiation import SOLID_ANGLES, group_delay, heard,
 from firecrest.core.arrays import Complex, Real, decibel
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
-from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.elements import Limit, spare
 from firecrest.core.limits.promise import Loudness, LowNote, Reach
 from firecrest.design.design import Design
 
@@ -314,7 +314,7 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
     )
 
     def over(limit: Any, peak: Complex) -> Any:
-        return None if limit is None else limit / (PEAK * np.abs(peak))
+        return None if limit is None else spare(limit, PEAK * np.abs(peak))
 
     return {
         "cone": [
@@ -332,7 +332,7 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
             for s, u, p in zip(a.ratings.port_speed, solution.port_flow, network.ports, strict=True)
         ],
         "coil_heat": [
-            None if pe is None else np.sqrt(pe / re) / np.abs(_mix(i, flat, 1.0))
+            None if pe is None else spare(np.sqrt(pe / re), np.abs(_mix(i, flat, 1.0)))
             for (_, _, pe, re), i in zip(groups, solution.current, strict=True)
         ],
         "thermal_nominal": [

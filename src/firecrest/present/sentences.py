@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.verdicts import Promise
-from firecrest.core.limits.ceiling import Run
+from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.promise import LowNote
 from firecrest.core.units import THIN_SPACE, figure
@@ -136,6 +136,21 @@ def _loudness_sentence(
     if promise.state == "close" and a.low_note is not None and not a.low_note.passed:
         return _low_note_sentence(a, a.low_note)
     assert a.loudness is not None
+    if promise.predicted is None:
+        limit = a.limits[a.loudness.limit]
+        weak = limit_name(limit, code_at(limit, a.loudness.point))
+        where = a.loudness.frequency
+        return Sentence(
+            mark,
+            (
+                Piece(weak, field_of_limit(assessment, limit)),
+                Piece(" has nothing to give; "),
+                Piece(
+                    f"nothing clean can be played at {_hz(where)}{THIN_SPACE}Hz", frequency=where
+                ),
+                Piece("."),
+            ),
+        )
     run = run_at(a, a.loudness.point)
     name = limit_name(a.limits[run.limit], run.code)
     low_f, high_f = a.frequency[run.start], a.frequency[run.stop]

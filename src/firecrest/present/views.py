@@ -85,7 +85,8 @@ def response_plot(
         Curve("before voice", a.frequency, before, "ink2", 1.6, "dotted", label_at=45.0),
         *_source_curves(assessment, a),
     )
-    high = max(float(np.nanmax(c.y[shown])) for c in curves) + 1
+    heights = np.concatenate([c.y[shown] for c in curves])
+    high = float(np.max(heights, initial=-23.0, where=np.isfinite(heights))) + 1
     y_range, step = nice_range(-24, min(high, 18), (6, 10))
     curves = tuple(_labelled_inside(c, x_range, y_range) for c in curves)
     return Plot(

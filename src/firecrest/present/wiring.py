@@ -1,6 +1,5 @@
 """Drivers and coils in series and parallel: what each way means here, and its connections drawn."""
 
-import dataclasses
 from dataclasses import dataclass
 from typing import Literal
 
@@ -14,7 +13,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.box import Coils, DriverGroup
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.present.words import decibels
 
 JUDGED = (20.0, 20000.0)
@@ -49,7 +48,7 @@ def ways(assessment: Assessment, place: int) -> list[Way]:
     both: tuple[Coils, ...] = ("series", "parallel", "one")
     coils: tuple[Coils, ...] = both if group.driver.coils == 2 else ("as stated",)
     return [
-        _way(assessment, place, dataclasses.replace(group, in_series=s, in_parallel=p, coils=c))
+        _way(assessment, place, rebuilt(group, in_series=s, in_parallel=p, coils=c))
         for s, p in shapes
         for c in coils
     ]
@@ -147,9 +146,7 @@ def board_verdict(assessment: Assessment, place: int) -> tuple[bool | None, str]
 def arrange(design: Design, place: int, way: Way) -> tuple[str, Design]:
     """(label, design) wired in another way."""
     group = design.box.groups[place]
-    made = dataclasses.replace(
-        group, in_series=way.in_series, in_parallel=way.in_parallel, coils=way.coils
-    )
+    made = rebuilt(group, in_series=way.in_series, in_parallel=way.in_parallel, coils=way.coils)
     return f"Wire: {way.name}", replace_at(design, ("box", "groups", place), made)
 
 
@@ -160,7 +157,7 @@ def with_count(design: Design, place: int, count: int) -> tuple[str, Design]:
     """
     if not 1 <= count <= 8:
         raise FirecrestError("Drivers on one output can be 1 to 8.")
-    group = dataclasses.replace(design.box.groups[place], in_series=1, in_parallel=count)
+    group = rebuilt(design.box.groups[place], in_series=1, in_parallel=count)
     return f"{count} drivers on an output", replace_at(design, ("box", "groups", place), group)
 
 

@@ -95,7 +95,7 @@ def parse_query(text: str) -> Query:
 
     What stands after ``LONGEST`` letters is left out.
     """
-    text = text[:LONGEST]
+    text = " ".join(text[: 4 * LONGEST].split())[:LONGEST]
     words: list[str] = []
     ranges: list[Range] = []
     symbols = _symbols()

@@ -65,10 +65,19 @@ class Limit:
     pack: Real | None = None
 
 
+def spare(limit: Number, used: Real) -> Real:
+    """limit/used; infinite where nothing is used: a still element never gives out.
+
+    Also where nothing is left of the limit itself (0/0): what is never asked for is not missed.
+    """
+    used = np.asarray(used, dtype=np.float64)
+    still = used == 0
+    return np.asarray(np.where(still, np.inf, limit / np.where(still, 1.0, used)))
+
+
 def _factor(limit: Number, transfer: Complex | Real, scale: float = PEAK) -> Real:
-    """limit/(scale |transfer|); a still element never gives out."""
-    with np.errstate(divide="ignore"):
-        return np.asarray(limit / (scale * np.abs(transfer)))
+    """Factor on the unit input at which ``scale`` |transfer| reaches ``limit``."""
+    return spare(limit, scale * np.abs(transfer))
 
 
 def _mechanical(transfers: Transfers, ratings: Ratings) -> list[Limit]:

@@ -12,7 +12,7 @@ from firecrest.core.acoustics.driver import REFERENCE_PRESSURE
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.bus import average_current_limit, current_limits, swing_limit
 from firecrest.core.limits.draw import PEAK, programme_draw, rms
-from firecrest.core.limits.elements import Limit, Ratings, Transfers
+from firecrest.core.limits.elements import Limit, Ratings, Transfers, spare
 from firecrest.core.limits.programme import SINE_FREQUENCY, Programme
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Source
@@ -107,7 +107,7 @@ def loudness(
         return None
     inside = frequency[(frequency > corner) & (frequency < f_hi)]
     band = np.array([corner, *inside, f_hi])
-    top = np.interp(np.log(band), np.log(frequency), level)
+    top = _silent(np.interp(np.log(band), np.log(frequency), level))
     margin = top - target - promised_shape(band, corner, drop)
     worst = int(np.argmin(margin))
     point = int(np.argmin(np.abs(np.log(frequency / band[worst]))))
@@ -118,6 +118,11 @@ def loudness(
         int(first[point]),
         point,
     )
+
+
+def _silent(level: Real) -> Real:
+    """Levels read between points of which one is -inf, without the NaN of 0 x inf: -inf."""
+    return np.asarray(np.where(np.isnan(level), -np.inf, level))
 
 
 def loudness_levels(
@@ -134,7 +139,8 @@ def loudness_levels(
     x = np.log(frequency)
     place = np.clip(np.searchsorted(x, np.log(ends)), 1, len(x) - 1)
     share = (np.log(ends) - x[place - 1]) / (x[place] - x[place - 1])
-    at_ends = level[:, place - 1] * (1 - share) + level[:, place] * share
+    with np.errstate(invalid="ignore"):
+        at_ends = _silent(level[:, place - 1] * (1 - share) + level[:, place] * share)
     margin = np.concatenate(
         [
             level[:, within] - promised_shape(frequency[within], corner, drop),
@@ -238,6 +244,8 @@ def _high_pass(notes: Real, margin: Real, corner: float) -> float | None:
     """Lowest second-order Butterworth corner that lifts every margin to 0; None: none does."""
     short = margin < 0
     left = 10 ** (margin[short] / 10)
+    if not np.all(left > 0):
+        return None  # nothing is left of a limit: no filter helps
     corners = notes[short] * ((1 - left) / left) ** 0.25
     needed = max(float(np.max(corners)), LOWEST)
     return needed if needed <= corner else None
@@ -305,7 +313,7 @@ def programme_volts(
         note("supply rating", "P", rating)
     for output in transfers.outputs:
         current = rms(output.current, weights)
-        note("amplifier current", "A", amplifier.current_limit / crest / current)
+        note("amplifier current", "A", spare(amplifier.current_limit / crest, current))
     _motion(transfers, ratings, weights, crest, note)
     _signals(transfers, ratings, weights, crest, note)
     return volts
@@ -325,12 +333,12 @@ def _motion(
     ):
         for limit, moved in zip(limits, values, strict=True):
             if limit is not None:
-                note(name, code, limit / crest / rms(moved, weights))
+                note(name, code, spare(limit / crest, rms(moved, weights)))
     for power, resistance, current in zip(
         ratings.coil_power, ratings.coil_resistance, transfers.coil_current, strict=True
     ):
         if power is not None:
-            note("coil", "H", np.sqrt(power / resistance) / rms(current, weights))
+            note("coil", "H", spare(np.sqrt(power / resistance), rms(current, weights)))
 
 
 def _signals(
@@ -342,6 +350,6 @@ def _signals(
     ):
         if ratings.full_scale is not None:
             loudest = np.max(rms(rows, weights), axis=-2)
-            note("full scale", "L", ratings.full_scale / crest / loudest)
+            note("full scale", "L", spare(ratings.full_scale / crest, loudest))
         if threshold is not None:
-            note("limiter", "L", threshold / crest / rms(output.voltage, weights))
+            note("limiter", "L", spare(threshold / crest, rms(output.voltage, weights)))

@@ -1,13 +1,12 @@
 """Edits of the box: openings come and go, presets of loss, whole washers."""
 
-import dataclasses
 from collections.abc import Sequence
 
 from firecrest.core.acoustics.losses import Damping, Tightness
 from firecrest.core.errors import DesignError
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.starts import START_RADIATOR
 
 
@@ -15,7 +14,7 @@ def add_radiators(design: Design, chamber: str) -> tuple[str, Design]:
     """(label, design) with one more set of radiators on a chamber."""
     item = RadiatorSet(radiator=START_RADIATOR, chamber=chamber)
     if design.box.radiators:
-        item = dataclasses.replace(design.box.radiators[-1], count=1, chamber=chamber)
+        item = rebuilt(design.box.radiators[-1], count=1, chamber=chamber)
     made = (*design.box.radiators, item)
     return "Add radiator", replace_at(design, ("box", "radiators"), made)
 
@@ -24,7 +23,7 @@ def add_port(design: Design, chamber: str) -> tuple[str, Design]:
     """(label, design) with one more port on a chamber, like the last one there is."""
     port = Port(chamber=chamber, resonances=True)
     if design.box.ports:
-        port = dataclasses.replace(design.box.ports[-1], chamber=chamber, opens_to=OUTSIDE)
+        port = rebuilt(design.box.ports[-1], chamber=chamber, opens_to=OUTSIDE)
     return "Add port", replace_at(design, ("box", "ports"), (*design.box.ports, port))
 
 
@@ -46,14 +45,14 @@ def remove_opening(design: Design, path: Path) -> tuple[str, Design]:
 def set_tightness(design: Design, chamber: int, preset: Tightness) -> tuple[str, Design]:
     """(label, design) with a chamber as tight as the words say; a measured leak is dropped."""
     path = ("box", "chambers", chamber)
-    made = dataclasses.replace(value_at(design, path), leak_q=preset.leak_q, leak_resistance=None)
+    made = rebuilt(value_at(design, path), leak_q=preset.leak_q, leak_resistance=None)
     return f"Tightness: {preset.words}", replace_at(design, path, made)
 
 
 def set_damping(design: Design, chamber: int, preset: Damping) -> tuple[str, Design]:
     """(label, design) with a chamber as filled as the words say."""
     path = ("box", "chambers", chamber)
-    made = dataclasses.replace(
+    made = rebuilt(
         value_at(design, path), stuffing=preset.stuffing[0], absorption_q=preset.absorption_q[0]
     )
     return f"Inside: {preset.words}", replace_at(design, path, made)

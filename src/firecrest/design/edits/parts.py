@@ -1,12 +1,11 @@
 """Edits of a part's sheet: figures with their origins, likely ranges, figures set aside."""
 
-import dataclasses
 from collections.abc import Mapping
 from typing import Any
 
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at, set_number, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.fields import label_of
 from firecrest.design.sheet import Origin, Sheet
 
@@ -42,7 +41,7 @@ def _sheet(part: Any, **changes: Any) -> Any:
     """The part with other sheet facts; the same object when nothing differs."""
     if all(getattr(part, key) == value for key, value in changes.items()):
         return part
-    return dataclasses.replace(part, **changes)
+    return rebuilt(part, **changes)
 
 
 def set_origin(design: Design, path: Path, origin: Origin) -> tuple[str, Design]:
@@ -76,7 +75,7 @@ def set_aside(
     tolerances = {k: v for k, v in part.tolerances.items() if k != name}
     if span is not None:
         tolerances[name] = span
-    made = dataclasses.replace(
+    made = rebuilt(
         part,
         **{name: None},
         origins=origins,
@@ -106,7 +105,7 @@ def take_figures(
     kept = {k: v for k, v in part.tolerances.items() if k not in figures}
     whole = {k: int(v) if k == "coils" else v for k, v in figures.items()}
     origins = {**part.origins, **{k: origin for k in figures if k != "coils"}}
-    made = dataclasses.replace(
+    made = rebuilt(
         part,
         **whole,
         origins=origins,

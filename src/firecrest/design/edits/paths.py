@@ -5,7 +5,7 @@ Untouched branches are shared between the old and the new design.
 """
 
 import dataclasses
-from typing import Any
+from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
@@ -28,13 +28,21 @@ def value_at(design: Design, path: Path) -> Any:
     return value
 
 
+Model = TypeVar("Model")
+
+
+def rebuilt(model: Model, **changes: Any) -> Model:
+    """A model with other values in some fields; DesignError says which does not fit and why."""
+    try:
+        return dataclasses.replace(model, **changes)  # type: ignore[type-var]
+    except ValidationError as error:
+        raise DesignError(explain(error)) from error
+
+
 def replace_at(design: Design, path: Path, value: Any) -> Design:
     """The design with ``value`` at ``path``; DesignError when a model refuses it."""
     value_at(design, path)
-    try:
-        made = _replaced(design, path, value)
-    except ValidationError as error:
-        raise DesignError(explain(error)) from error
+    made = _replaced(design, path, value)
     assert isinstance(made, Design)
     return made
 
@@ -45,7 +53,7 @@ def _replaced(node: Any, path: Path, value: Any) -> Any:
     step, rest = path[0], path[1:]
     if isinstance(step, int):
         return tuple(_replaced(v, rest, value) if k == step else v for k, v in enumerate(node))
-    return dataclasses.replace(node, **{step: _replaced(getattr(node, step), rest, value)})
+    return rebuilt(node, **{str(step): _replaced(getattr(node, step), rest, value)})
 
 
 def facts_at(design: Design, path: Path) -> FieldFacts:

@@ -1,11 +1,10 @@
 """Edits of the power side: where it comes from, and what the board claims."""
 
-import dataclasses
 from typing import Literal
 
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.design.edits.paths import rebuilt, replace_at, value_at
 from firecrest.design.power import CellPoint, Claim, Mains, Pack, Source, WallSupply
 from firecrest.design.starts import START_PACK
 
@@ -28,10 +27,10 @@ def with_source(design: Design, kind: Kind) -> tuple[str, Design]:
         "mains": Mains(kind="mains"),
     }
     mains = kind == "mains"
-    changed = dataclasses.replace(
+    changed = rebuilt(
         power,
         source=made[kind],
-        amplifier=dataclasses.replace(power.amplifier, own_mains=mains),
+        amplifier=rebuilt(power.amplifier, own_mains=mains),
         converter=None if mains else power.converter,
     )
     return f"Power from: {KINDS[kind].lower()}", replace_at(design, ("power",), changed)

@@ -1,0 +1,1 @@
+"""Scripted attacks on the program: each has a seed, a count and a time bound."""

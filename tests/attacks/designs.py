@@ -1,0 +1,173 @@
+"""Attack: random valid designs are assessed, reported, shown, saved and opened."""
+
+import math
+import random
+import tempfile
+import traceback
+import warnings
+from pathlib import Path
+
+import numpy as np
+
+from firecrest.assessment.assess import assess
+from firecrest.assessment.portchoice import candidates, choice_of
+from firecrest.core.errors import FirecrestError
+from firecrest.design.text import design_from_json, design_to_json
+from firecrest.files.container import Document, read_document, write_document
+from firecrest.files.demos import demo_names, read_demo
+from firecrest.present import consequences, moves, wiring
+from firecrest.present.boxes import picture
+from firecrest.present.ceiling import voice_ceiling_plot
+from firecrest.present.chain import chain
+from firecrest.present.facts import facts
+from firecrest.present.meters import meter
+from firecrest.present.parts import cards
+from firecrest.present.plots import distance_plot, runtime_plot, travel_plots
+from firecrest.present.power import (
+    amplifier_truth,
+    bus_words,
+    caution,
+    current_rows,
+    energy_rows,
+    hearing_caution,
+)
+from firecrest.present.rail import rail
+from firecrest.present.report import STANDARD_DRIVE, report
+from firecrest.present.sentences import why
+from firecrest.present.sizing import offer, start_list
+from firecrest.present.views import (
+    delay_plot,
+    impedance_plot,
+    pressure_plot,
+    response_plot,
+    travel_plot,
+)
+from firecrest.search.choose import Candidate, choose
+from firecrest.shelf.stock import shipped_entries
+from tests.attacks.random_designs import random_design
+from tests.attacks.results import Result
+
+GRID = np.geomspace(10, 1000, 61)
+SAVE_EVERY = 10
+DEEP_EVERY = 20
+
+
+def attack(seed, count, seconds):
+    """Nothing but finite figures or reasons may come of a valid design."""
+    result = Result("designs", count, seconds)
+    bases = [read_demo(name) for name in demo_names()]
+    with tempfile.TemporaryDirectory() as folder, warnings.catch_warnings():
+        warnings.simplefilter("error")
+        path = Path(folder) / "x.firecrest"
+        for number in result.rounds():
+            design = random_design(random.Random(f"{seed} {number}"), bases)
+            target = path if number % SAVE_EVERY == 0 else None
+            for what in troubles(design, target, deep=number % DEEP_EVERY == 0):
+                result.fail(f"design {seed} {number}: {what}")
+    return result
+
+
+def troubles(design, path=None, *, deep=False):
+    """What is wrong with what comes of a design, in words; ``deep`` asks for proposals too."""
+    try:
+        assessment = assess(design)
+        yield from _promises(assessment)
+        yield from _report(assessment)
+        _shown(assessment)
+        if deep:
+            _proposed(assessment)
+        if path is not None:
+            write_document(path, Document(design))
+            if read_document(path).design != design:
+                yield "it is another one after saving"
+        elif design_from_json(design_to_json(design)) != design:
+            yield "it is another one after writing"
+    except FirecrestError as error:
+        yield f"refused after it was accepted: {error}"
+    except Exception as error:
+        frames = traceback.extract_tb(error.__traceback__)
+        ours = [f for f in frames if "firecrest" in f.filename]
+        places = [f"{Path(f.filename).name}:{f.lineno}" for f in ours]
+        yield f"{type(error).__name__} {error!s:.60} ({' '.join(places[-3:])})"
+
+
+def _promises(assessment):
+    for promise in assessment.promises:
+        for name in ("predicted", "target", "margin"):
+            value = getattr(promise, name)
+            if value is not None and not math.isfinite(value):
+                yield f"{promise.key}: {name} is {value}"
+        if promise.state == "unknown" and not promise.reason:
+            yield f"{promise.key}: unknown without a reason"
+        if promise.state in ("met", "close") and promise.predicted is None:
+            yield f"{promise.key}: {promise.state} without a figure"
+
+
+def _report(assessment):
+    for name, value in _leaves("", report(assessment, STANDARD_DRIVE, GRID)):
+        if isinstance(value, float) and not math.isfinite(value):
+            yield f"report: {name} is {value}"
+            return
+
+
+def _leaves(name, node):
+    if isinstance(node, dict):
+        for key, value in node.items():
+            yield from _leaves(f"{name}.{key}", value)
+    elif isinstance(node, list | tuple):
+        for value in node:
+            yield from _leaves(f"{name}[]", value)
+    else:
+        yield name, node
+
+
+def _shown(assessment):
+    """What every window shows of every design."""
+    for promise in assessment.promises:
+        meter(promise, assessment.design, promise, assessment.design)
+    for view in (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER):
+        view(assessment)
+    for owner in owners(assessment.design):
+        facts(assessment, owner)
+    for at in (None, 50.0):
+        for plot in AT_FREQUENCY:
+            plot(assessment, at)
+
+
+def chain_at(assessment):
+    """The chain at its own frequency and at one that is pinned."""
+    return chain(assessment, None), chain(assessment, 60.0)
+
+
+def owners(design):
+    """Everything one can select on the Size stage."""
+    box = design.box
+    for name in ("chambers", "groups", "radiators", "ports"):
+        yield from (("box", name, place) for place in range(len(getattr(box, name))))
+
+
+PLOTS = (travel_plots, runtime_plot, distance_plot, voice_ceiling_plot)
+POWER = (amplifier_truth, bus_words, energy_rows, current_rows, caution, hearing_caution)
+AT_FREQUENCY = (travel_plot, impedance_plot, delay_plot, pressure_plot)
+
+
+def _proposed(assessment):
+    """What the window proposes for a design: moves, effects, wirings, starts, candidates."""
+    design = assessment.design
+    for job in moves.jobs(assessment):
+        job()
+    for owner in owners(design):
+        for job in consequences.jobs(assessment, owner):
+            job()
+    for place in range(len(design.box.groups)):
+        wiring.ways(assessment, place)
+        wiring.wiring_picture(assessment, place)
+    for place in range(len(design.box.ports)):
+        for port in candidates(design, place)[:4]:
+            choice_of(design, place, port)
+    for key, _, _ in start_list(0.71):
+        offer(assessment, key, 0.71)
+    parts = [e for e in shipped_entries() if e.kind in ("driver", "cell", "amplifier")][::12]
+    for entry in parts:
+        for some in choose(design, [Candidate(entry.id, entry.part)], retune=True):
+            assert some
