@@ -21,7 +21,8 @@ from typing import BinaryIO
 from firecrest.core.errors import FileError, FirecrestError, guarded
 from firecrest.design.text import design_from_json, design_to_json
 from firecrest.files.atomic import clean_litter, replace_file
-from firecrest.files.container import Document, FileStamp, read_document
+from firecrest.files.bounded import read_bytes
+from firecrest.files.container import LARGEST_MEMBER, Document, FileStamp, read_document
 from firecrest.folders import PRIVATE_FILE, make_private, state_folder, touch_private
 
 WORK, LOCK, ATTACHMENTS = "work.json", "lock", "attachments"
@@ -138,10 +139,7 @@ class Journal:
     def read(self) -> LeftOver:
         """What is kept in a folder that is held; FileError when it cannot be read."""
         with guarded("Unsaved work", FileError):
-            path = self._folder / WORK
-            if path.stat().st_size > LARGEST_WORK:
-                raise FileError("Unsaved work is larger than any design.")
-            facts = json.loads(path.read_bytes())
+            facts = json.loads(read_bytes(self._folder / WORK, LARGEST_WORK))
             design = design_from_json(json.dumps(facts["design"]))
             named = dict(facts["attachments"])
             original = Path(facts["original"]) if facts["original"] else None
@@ -164,8 +162,8 @@ class Journal:
 
     def _attachment(self, digest: str) -> bytes | None:
         try:
-            data = (self._folder / ATTACHMENTS / Path(digest).name).read_bytes()
-        except (OSError, ValueError):
+            data = read_bytes(self._folder / ATTACHMENTS / Path(digest).name, LARGEST_MEMBER)
+        except FileError:
             return None
         return data if hashlib.sha256(data).hexdigest() == digest else None
 
