@@ -10,7 +10,7 @@ SCRIPTS = sorted(p.name for p in (ROOT / "script").iterdir() if p.is_file() and 
 
 
 def test_there_are_the_scripts_the_readme_promises():
-    assert {"demo", "test", "lint", "screenshots", "bench"} <= set(SCRIPTS)
+    assert {"demo", "test", "lint", "screenshots", "bench", "attack"} <= set(SCRIPTS)
     run = (ROOT / ".ci/run").read_text()
     assert "script/lint" in run
     assert "script/test" in run
@@ -25,7 +25,7 @@ def test_help_is_one_usage_line_and_does_nothing(name):
 
 
 def test_requirements_are_pinned_and_name_no_host():
-    for name in ("requirements.txt", "requirements-dev.txt"):
+    for name in ("requirements.txt", "requirements-dev.txt", "requirements-attack.txt"):
         for line in (ROOT / name).read_text().splitlines():
             if line and not line.startswith(("#", "-r")):
                 assert "==" in line

@@ -40,7 +40,7 @@ def _folder(variable: str, usual: str) -> Path:
 def make_private(folder: Path) -> None:
     """Make a folder of ours that no one else looks into; OSError when that cannot be."""
     folder.mkdir(mode=PRIVATE_FOLDER, parents=True, exist_ok=True)
-    if folder.stat().st_mode & 0o077:
+    if folder.stat().st_mode & 0o777 != PRIVATE_FOLDER:
         with contextlib.suppress(PermissionError):
             folder.chmod(PRIVATE_FOLDER)
 
@@ -48,6 +48,6 @@ def make_private(folder: Path) -> None:
 def touch_private(path: Path) -> None:
     """Make a file that no one else reads, or an older one private; OSError when it cannot be."""
     os.close(os.open(path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, PRIVATE_FILE))
-    if path.stat().st_mode & 0o077:
+    if path.stat().st_mode & 0o777 != PRIVATE_FILE:
         with contextlib.suppress(PermissionError):
             path.chmod(PRIVATE_FILE)

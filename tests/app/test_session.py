@@ -1,12 +1,18 @@
 """The session: edits, ghosts, looking, journals; one place that turns changes into signals."""
 
-import pytest
+import os
 
-from firecrest.app.session import Session
-from firecrest.core.errors import FirecrestError
+import pytest
+from PySide6.QtCore import QElapsedTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from firecrest.app.session import AUTOSAVE_AFTER_MS, Session
+from firecrest.core.errors import ChangedElsewhereError, FirecrestError
 from firecrest.design.edits.paths import set_number
-from firecrest.files.container import Document, write_document
-from firecrest.files.journal import Journal
+from firecrest.files import journal
+from firecrest.files.container import Document, read_document, write_document
+from firecrest.files.journal import Journal, left_over
 
 MASS = ("box", "radiators", 0, "added_mass")
 
@@ -128,6 +134,114 @@ def test_a_journal_that_cannot_be_written_is_told_not_fatal(session, settings):
     session.edit_number(MASS, 0.03)
     session.keep_journal()
     assert told[0].startswith("Unsaved work could not be kept aside")
+
+
+def test_later_edits_do_not_put_autosave_off(session, settings, qtbot):
+    """It used to start anew with every edit: 14.6 s of continuous work were lost."""
+    until = QElapsedTimer()
+    until.start()
+    number = 0
+    while not list((settings / "journal").glob("*/work.json")):
+        number += 1
+        session.edit_number(MASS, 0.02 + 1e-4 * (number % 50))
+        QTest.qWait(20)
+        assert until.elapsed() < 4 * AUTOSAVE_AFTER_MS
+    assert AUTOSAVE_AFTER_MS < 2000
+
+
+def test_attachments_are_kept_beside_the_work_without_standing_still(session, settings, slipway):
+    big = os.urandom(60 * 2**20)
+    session.start(Document(slipway, {"photos/jetty": big}), None)
+    session.edit_number(MASS, 0.03)
+    clock, longest = QElapsedTimer(), 0
+    clock.start()
+    session.keep_journal()
+    while session._storing.isActive():
+        longest = max(longest, clock.restart())
+        QApplication.processEvents()
+    assert longest < 500
+    session.edit_number(MASS, 0.04)
+    clock.restart()
+    session.keep_journal()
+    assert clock.elapsed() < 500, "it is not written again"
+    session.journal.let_go()
+    (item,) = left_over(settings / "journal")
+    assert item.document == Document(session.design, {"photos/jetty": big})
+
+
+def test_keeping_at_once_leaves_all_for_the_next_start(session, settings, slipway):
+    session.start(Document(slipway, {"a": b"1" * 3_000_000}), None)
+    session.edit_number(MASS, 0.03)
+    session.keep_now()
+    (item,) = left_over(settings / "journal")
+    assert item.document.design == session.design
+    assert len(item.document.attachments["a"]) == 3_000_000
+
+
+def test_restored_work_stays_where_it_is_when_the_disk_is_full(session, settings, monkeypatch):
+    """It used to be copied first and dropped after, which lost the only copy."""
+    session.edit_number(MASS, 0.03)
+    session.keep_now()
+    (item,) = left_over(settings / "journal")
+
+    def full(*_args, **_keywords):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(journal, "replace_file", full)
+    told = []
+    session.refused.connect(told.append)
+    session.restore(item)
+    assert session.modified
+    session.edit_number(MASS, 0.04)
+    session.keep_journal()
+    session.keep_journal()
+    assert len(told) == 1
+    assert "could not be kept aside" in told[0]
+    session.journal.let_go()
+    (again,) = left_over(settings / "journal")
+    assert again.document.design.box.radiators[0].added_mass == 0.03
+
+
+def test_saving_over_what_another_window_wrote_is_refused_until_told(session, slipway, tmp_path):
+    path = tmp_path / "a.firecrest"
+    session.save(path)
+    session.edit_number(MASS, 0.03)
+    session.save(path)
+    assert not session.changed_elsewhere()
+    write_document(path, Document(slipway, {"other": b"1"}))
+    assert session.changed_elsewhere()
+    session.edit_number(MASS, 0.04)
+    with pytest.raises(ChangedElsewhereError):
+        session.save(path)
+    assert session.modified
+    assert read_document(path).attachments == {"other": b"1"}
+    session.save(path, over=True)
+    assert not session.changed_elsewhere()
+    assert not session.modified
+
+
+def test_restored_work_knows_how_its_file_was(session, slipway, tmp_path, settings):
+    path = tmp_path / "a.firecrest"
+    session.save(path)
+    session.edit_number(MASS, 0.03)
+    session.keep_now()
+    write_document(path, Document(slipway, {"other": b"1"}))
+    (item,) = left_over(settings / "journal")
+    session.restore(item)
+    assert session.path == path
+    with pytest.raises(ChangedElsewhereError):
+        session.save(path)
+
+
+def test_two_coils_in_parallel_far_below_every_sheet_assess_save_and_open(session, tmp_path):
+    """Such a design could be saved and then never opened again."""
+    driver = ("box", "groups", 0, "driver")
+    for name, value in (("coils", 2), ("stated_for", "series"), ("re", 0.7), ("nominal", 1.0)):
+        session.edit((*driver, name), value)
+    session.edit(("box", "groups", 0, "coils"), "parallel")
+    assert session.assessment.promise("loudness").predicted is not None
+    session.save(tmp_path / "a.firecrest")
+    assert read_document(tmp_path / "a.firecrest").design == session.design
 
 
 def test_closing_in_order_leaves_no_journal(session, settings):

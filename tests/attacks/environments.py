@@ -97,7 +97,7 @@ def trouble(case):
         process = subprocess.Popen(
             [sys.executable, *case.python, *program, *arguments],
             env=environment,
-            stdout=case.options.get("stdout", subprocess.PIPE),
+            stdout=case.options.get("stdout", lambda: subprocess.PIPE)(),
             stderr=subprocess.PIPE,
             preexec_fn=lambda: _limit(case),  # the child does nothing else
         )
@@ -308,8 +308,8 @@ def cases():
         Case("Latin JSON", {"PYTHONIOENCODING": "latin-1"}, (*_ASSESS, "--json")),
         Case("locale C, no UTF-8", {"LC_ALL": "C", "PYTHONUTF8": "0", "PYTHONCOERCECLOCALE": "0"},
              _ASSESS),
-        Case("output full", arguments=(*_ASSESS, "--json"), options={"stdout": _full()}),
-        Case("output gone", arguments=(*_ASSESS, "--json"), options={"stdout": _broken()}),
+        Case("output full", arguments=(*_ASSESS, "--json"), options={"stdout": _full}),
+        Case("output gone", arguments=(*_ASSESS, "--json"), options={"stdout": _broken}),
         Case("no HOME, headless", dict.fromkeys(_XDG), _ASSESS),
         Case("a device, headless", arguments=("assess", "/dev/zero")),
         Case("a saved file", arguments=("assess", "HERE/x.firecrest"), prepare=saved_design),

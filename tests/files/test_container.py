@@ -1,5 +1,6 @@
 """Containers: atomic, tolerant of damage, never destroying what was there."""
 
+import os
 import subprocess
 import sys
 import time
@@ -11,12 +12,19 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from firecrest.assessment.assess import assess
-from firecrest.core.errors import FileError, FirecrestError
+from firecrest.core.errors import ChangedElsewhereError, FileError, FirecrestError
 from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.text import design_to_json
 from firecrest.files import atomic, container
 from firecrest.files.atomic import BACKUP
-from firecrest.files.container import Document, read_document, write_document
+from firecrest.files.container import (
+    Document,
+    changed_since,
+    read_document,
+    read_only,
+    stamp_of,
+    write_document,
+)
 from firecrest.files.demos import demo_names, read_demo
 
 
@@ -135,6 +143,107 @@ def test_foreign_huge_and_missing_files(tmp_path, file):
         stream.truncate(container.LARGEST_FILE + 1)
     with pytest.raises(FileError, match="larger than 256 MB"):
         read_document(sparse)
+
+
+def packed(path, slipway, *members, kind=zipfile.ZIP_DEFLATED):
+    """A container with a design and other members."""
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("design.json", design_to_json(slipway), zipfile.ZIP_DEFLATED)
+        for name, data in members:
+            archive.writestr(name, data, kind)
+    return path
+
+
+def test_a_container_has_one_budget_for_all_that_it_unpacks_to(tmp_path, slipway):
+    path = tmp_path / "x.firecrest"
+    tight = packed(path, slipway, ("zeros", b"0" * 3_000_000), ("good", b"1"))
+    document = read_document(tight)
+    assert document.attachments == {"good": b"1"}
+    assert document.lost == ("zeros: packed tighter than any figures are",)
+    many = packed(path, slipway, *((f"m{k}", b"") for k in range(container.MOST_MEMBERS + 1)))
+    with pytest.raises(FileError, match="holds 2002 files"):
+        read_document(many)
+    whole = [(f"m{k}", bytes(50 * 2**20)) for k in range(5)]
+    with pytest.raises(FileError, match=r"of 250 MB: not a Firecrest design"):
+        read_document(packed(path, slipway, *whole, kind=zipfile.ZIP_STORED))
+    for kind in (zipfile.ZIP_BZIP2, zipfile.ZIP_LZMA):
+        document = read_document(packed(path, slipway, ("a", b"1" * 99), kind=kind))
+        assert "packed in a way" in document.lost[0]
+
+
+def test_members_that_lie_over_each_other_are_refused(tmp_path, slipway):
+    path = packed(tmp_path / "x.firecrest", slipway, ("a", b"1" * 500), kind=zipfile.ZIP_STORED)
+    data = bytearray(path.read_bytes())
+    with zipfile.ZipFile(path) as archive:
+        first = archive.getinfo("design.json").header_offset
+        start = archive.start_dir
+    entry = data.index(b"PK\x01\x02", data.index(b"PK\x01\x02", start) + 4)
+    data[entry + 42 : entry + 46] = first.to_bytes(4, "little")
+    path.write_bytes(data)
+    with pytest.raises(FileError, match="lie over each other"):
+        read_document(path)
+
+
+@pytest.mark.parametrize("name", ["../up", "/root", "a//b", "x" * 300, "a\x01", "."])
+def test_names_that_cannot_be_kept_are_told(tmp_path, slipway, name):
+    document = read_document(packed(tmp_path / "x.firecrest", slipway, (name, b"1"), ("b", b"2")))
+    assert document.attachments == {"b": b"2"}
+    assert "the name cannot be used" in document.lost[0]
+
+
+def test_an_empty_name_is_told_too(tmp_path, slipway):
+    path = packed(tmp_path / "x.firecrest", slipway, ("q", b"1"))
+    data = bytearray(path.read_bytes())
+    place = data.index(b"PK\x01\x02", data.index(b"PK\x01\x02") + 4)
+    assert data[place + 46 : place + 47] == b"q"
+    data[place + 28 : place + 30] = b"\0\0"
+    del data[place + 46]
+    end = data.rindex(b"PK\x05\x06")
+    size = int.from_bytes(data[end + 12 : end + 16], "little") - 1
+    data[end + 12 : end + 16] = size.to_bytes(4, "little")
+    path.write_bytes(data)
+    assert len(read_document(path).lost) == 1
+
+
+def test_what_was_read_can_be_saved_and_read_again_however_tight(tmp_path, slipway):
+    path = packed(
+        tmp_path / "x.firecrest", slipway, ("zeros", b"0" * 3_000_000), kind=zipfile.ZIP_STORED
+    )
+    document = read_document(path)
+    write_document(path, document)
+    assert read_document(path) == document
+
+
+def test_devices_and_pipes_are_no_files(tmp_path):
+    os.mkfifo(tmp_path / "pipe")
+    for path in (Path("/dev/zero"), tmp_path / "pipe"):
+        with pytest.raises(FileError, match="is not a file"):
+            read_document(path)
+    with pytest.raises(FileError, match="NUL"):
+        read_document(tmp_path / "a\0b")
+
+
+def test_a_file_changed_elsewhere_is_not_overwritten(file, slipway, blank):
+    seen = stamp_of(file)
+    assert not changed_since(file, seen)
+    file.touch()
+    assert not changed_since(file, seen), "the same text is no change"
+    stamp = write_document(file, Document(slipway, {"other": b"1"}), seen)
+    assert changed_since(file, seen)
+    with pytest.raises(ChangedElsewhereError, match="was changed by another window"):
+        write_document(file, Document(blank), seen)
+    assert read_document(file).design == slipway
+    write_document(file, Document(blank), stamp)
+    file.unlink()
+    assert not changed_since(file, stamp)
+    write_document(file, Document(blank), stamp)
+
+
+def test_read_only_files_are_known_by_their_mark(file):
+    assert not read_only(file)
+    file.chmod(0o444)
+    assert read_only(file)
+    assert not read_only(file.with_name("none"))
 
 
 def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):

@@ -2,6 +2,7 @@
 
 from importlib import metadata, resources
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayout, QWidget
 
 from firecrest import __version__
@@ -67,6 +68,7 @@ def text_dialog(parent: QWidget, title: str, html: str) -> QDialog:
     """A dialog that shows rich text."""
     dialog = QDialog(parent)
     dialog.setWindowTitle(title)
+    dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
     dialog.resize(620, 560)
     column = QVBoxLayout(dialog)
     column.addWidget(label(title, "panel"))

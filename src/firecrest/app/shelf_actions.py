@@ -8,6 +8,7 @@ from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.widgets.find import Found
 from firecrest.core.errors import FirecrestError
+from firecrest.files.atomic import write_file
 from firecrest.files.bounded import read_bytes
 from firecrest.present.taking import report
 from firecrest.shelf.exchange import LARGEST, planned, read_file, take, write_parts
@@ -87,9 +88,9 @@ class ShelfActions(FileActions):
         entries = [e for e in self.session.shelf.entries().values() if not e.archived]
         text = write_table(entries) if form == "csv" else write_parts(entries)
         try:
-            path.write_text(text, encoding="utf-8")
-        except OSError as error:
-            self.messages.tell("Not saved", f"{path.name}: {error.strerror or error}.")
+            write_file(path, text.encode())
+        except FirecrestError as error:
+            self.messages.tell("Not saved", str(error))
 
     def undo_shelf(self) -> None:
         """Take back the last change of the shelf made in this window."""

@@ -14,6 +14,8 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import BinaryIO
 
+from firecrest.core.errors import FileError
+
 BACKUP = ".backup"
 WRITING = ".writing"
 LITTER_AGE_S = 60.0
@@ -58,6 +60,15 @@ def replace_file(
             _sync_folder(path.parent)
     finally:
         temporary.unlink(missing_ok=True)
+
+
+def write_file(path: Path, data: bytes) -> None:
+    """Write a file that a person asked for; FileError, and the old one stays, when it cannot be."""
+    try:
+        replace_file(path, lambda stream: stream.write(data))
+    except (OSError, ValueError) as error:
+        reason = getattr(error, "strerror", None) or error
+        raise FileError(f"{path.name} was not saved: {reason}. Save it somewhere else.") from error
 
 
 def _short(name: str) -> str:

@@ -111,7 +111,7 @@ def _read_zip(path: Path, data: bytes) -> Document:
     """The members of a container; damaged attachments are reported, a damaged design is fatal."""
     try:
         with zipfile.ZipFile(BytesIO(data)) as archive:
-            infos = [info for info in archive.infolist() if not info.is_dir()]
+            infos = [info for info in archive.infolist() if not info.filename.endswith("/")]
             _within_bounds(path, infos)
             named = {info.filename: info for info in infos}
             if MEMBER not in named:

@@ -5,11 +5,12 @@ coordinates, so that patterns neither stretch nor swim. One placement function s
 """
 
 import csv
+import io
 from pathlib import Path
 
 import numpy as np
 import pyqtgraph as pg
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QBuffer, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import (
@@ -25,6 +26,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
+from firecrest.files.atomic import write_file
 from firecrest.present.plot import Plot
 from firecrest.present.portview import area_ticks
 
@@ -326,6 +328,7 @@ class Chart(pg.PlotWidget):
         menu.addAction("Save table…", lambda: self._ask("Table (*.csv)", ".csv"))
         menu.addAction("Copy picture", lambda: QApplication.clipboard().setPixmap(self.grab()))
         menu.exec(event.globalPos())
+        menu.deleteLater()
 
     def _ask(self, kinds: str, suffix: str) -> None:
         assert self.content is not None
@@ -334,22 +337,27 @@ class Chart(pg.PlotWidget):
             self.session.attempt(lambda: self.export(Path(name)))
 
     def export(self, path: Path) -> None:
-        """Write the plot as .png, .svg or .csv by the suffix of ``path``."""
+        """Write the plot as .png, .svg or .csv by the suffix of ``path``; may raise FileError."""
         if path.suffix == ".csv":
             assert self.content is not None
             heads, rows = self.content.table()
-            with path.open("w", newline="", encoding="utf-8") as stream:
-                csv.writer(stream).writerows([heads, *rows])
-        elif path.suffix == ".svg":
+            text = io.StringIO(newline="")
+            csv.writer(text).writerows([heads, *rows])
+            write_file(path, text.getvalue().encode())
+            return
+        buffer = QBuffer()
+        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+        if path.suffix == ".svg":
             generator = QSvgGenerator()
-            generator.setFileName(str(path))
+            generator.setOutputDevice(buffer)
             generator.setSize(self.size())
             generator.setViewBox(self.rect())
             painter = QPainter(generator)
             self.render(painter)
             painter.end()
         else:
-            self.grab().save(str(path), "PNG")
+            self.grab().save(buffer, "PNG")  # type: ignore[call-overload]
+        write_file(path, bytes(buffer.data().data()))
 
     def show_table(self) -> None:
         """The data as a table, to read and copy."""

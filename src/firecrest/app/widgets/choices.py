@@ -81,7 +81,8 @@ def bound_combo(session: Editing, path: Path, options: Options) -> QComboBox:
         combo.addItem(text)
 
     def show(value: object) -> None:
-        combo.setCurrentIndex(values.index(value))
+        # Another design may hold another value before the fields are built anew for it.
+        combo.setCurrentIndex(values.index(value) if value in values else -1)
 
     combo.activated.connect(
         lambda place: session.attempt(lambda: session.edit(path, values[place]))

@@ -29,6 +29,9 @@ def matches(query: str, text: str) -> int | None:
     return len(low) - 100 * starts
 
 
+LONGEST = 200
+
+
 class FindField(QLineEdit):
     """Line with a list below it; arrows choose, Enter goes, Esc leaves."""
 
@@ -42,6 +45,7 @@ class FindField(QLineEdit):
         self.setPlaceholderText("Find anything  (Ctrl K)")
         self.setAccessibleName("Find a command, field or part")
         self.setMaximumWidth(288)
+        self.setMaxLength(LONGEST)
         self.setMinimumWidth(200)
         self.textChanged.connect(self._search)
 

@@ -295,6 +295,7 @@ class NumberEdit(QLineEdit):
             )
         )
         menu.exec(event.globalPos())
+        menu.deleteLater()
 
     def choose_unit(self, label: str) -> None:
         """Show this kind of figure in another unit, here and in every such field."""

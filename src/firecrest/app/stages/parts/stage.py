@@ -187,6 +187,7 @@ class PartsStage(Stage):
         """Nothing of the sheet is tried any more."""
         if self.subject is not None and not self.subject.in_design:
             self.subject.editing.blockSignals(True)
+            self.subject.editing.deleteLater()
         self.session.drop_trial()
         self.subject = None
 

@@ -93,4 +93,4 @@ def of_shelf(session: Session, entry: Entry) -> Subject:
     except DesignError:
         design, in_present = host([blank_design()], entry.part), False
     path = path_of(design, entry.part)
-    return Subject(session, Editing(design), path, entry.id, in_present=in_present)
+    return Subject(session, Editing(design, session), path, entry.id, in_present=in_present)

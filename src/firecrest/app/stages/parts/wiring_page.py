@@ -4,7 +4,7 @@ from functools import partial
 from math import inf
 from pathlib import Path as FilePath
 
-from PySide6.QtCore import QMarginsF, QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QBuffer, QMarginsF, QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import (
     QColor,
     QImage,
@@ -25,6 +25,7 @@ from firecrest.app.theme.tokens import Theme
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
+from firecrest.files.atomic import write_file
 from firecrest.present import wiring
 from firecrest.present.wiring import COIL, Way, WiringPicture
 
@@ -110,11 +111,13 @@ def _terminal(p: QPainter, x: float, y: float, sign: str) -> None:
 
 
 def write_wiring(path: FilePath, picture: WiringPicture) -> None:
-    """Save the picture for the bench: .pdf, .svg or .png by its suffix."""
+    """Save the picture for the bench: .pdf, .svg or .png by its suffix; FileError as it may be."""
     suffix = path.suffix.lower()
+    buffer = QBuffer()
+    buffer.open(QBuffer.OpenModeFlag.WriteOnly)
     if suffix == ".svg":
         drawing = QSvgGenerator()
-        drawing.setFileName(str(path))
+        drawing.setOutputDevice(buffer)
         size = QSize(int(max(picture.size[0], LEAST_WIDTH)), int(picture.size[1] + NOTES))
         drawing.setSize(size)
         drawing.setViewBox(QRectF(0, 0, size.width(), size.height()))
@@ -122,14 +125,15 @@ def write_wiring(path: FilePath, picture: WiringPicture) -> None:
     elif suffix == ".png":
         image = QImage(1600, 1200, QImage.Format.Format_RGB32)
         _draw(image, QRectF(image.rect()), picture)
-        image.save(str(path))
+        image.save(buffer, "PNG")  # type: ignore[call-overload]
     else:
-        page = QPdfWriter(str(path))
+        page = QPdfWriter(buffer)
         page.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
         page.setPageMargins(QMarginsF(18, 18, 18, 18), QPageLayout.Unit.Millimeter)
         page.setResolution(DOTS_PER_INCH)
         page.setTitle(picture.title)
         _draw(page, QRectF(0, 0, page.width(), page.height()), picture)
+    write_file(path, bytes(buffer.data().data()))
 
 
 def _draw(
@@ -225,4 +229,5 @@ class WiringPage(QWidget):
             "Wiring picture", "wiring.pdf", "PDF (*.pdf);;Drawing (*.svg);;Image (*.png)"
         )
         if path is not None and self.view.picture is not None:
-            write_wiring(path, self.view.picture)
+            picture = self.view.picture
+            self.session.attempt(lambda: write_wiring(path, picture))

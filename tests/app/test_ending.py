@@ -1,0 +1,58 @@
+"""Endings that nobody chose keep the work aside."""
+
+import os
+import signal
+import subprocess
+import sys
+
+import pytest
+
+from firecrest.app.ending import watch_mistakes
+from firecrest.files.journal import left_over
+
+WORKING = """
+import sys
+from firecrest.app import start
+offer = start.offer_left_over
+def shown(window):
+    window.session.edit_number(("box", "case", "depth"), 0.171)
+    print("edited", flush=True)
+start.offer_left_over = shown
+from firecrest.__main__ import main
+sys.exit(main())
+"""
+
+
+@pytest.mark.parametrize("number", [signal.SIGTERM, signal.SIGHUP, signal.SIGINT])
+def test_a_signal_keeps_the_work_aside_and_ends_without_a_trace(settings, number):
+    process = subprocess.Popen(
+        [sys.executable, "-c", WORKING, "open", "--demo", "slipway"],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        env={**os.environ, "QT_QPA_PLATFORM": "offscreen"},
+    )
+    assert process.stdout.readline() == b"edited\n"
+    process.send_signal(number)
+    _, told = process.communicate(timeout=20)
+    assert process.returncode == 128 + number
+    assert b"Traceback" not in told
+    (item,) = left_over()
+    assert item.document.design.box.case.depth == 0.171
+
+
+def test_a_mistake_of_the_program_keeps_the_work_aside_and_is_told(monkeypatch, capsys):
+    monkeypatch.setattr(sys, "excepthook", sys.excepthook)
+    kept, told = [], []
+
+    def tell(text):
+        told.append(text)
+        sys.excepthook(ValueError, ValueError("while telling"), None)
+
+    watch_mistakes(lambda: kept.append(True), tell)
+    sys.excepthook(ZeroDivisionError, ZeroDivisionError("by nothing"), None)
+    assert kept == [True]
+    assert len(told) == 1
+    assert "ZeroDivisionError" in told[0]
+    errors = capsys.readouterr().err
+    assert "by nothing" in errors
+    assert "while telling" in errors
