@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_field import NumberRow
 from firecrest.assessment.layouts import layout_of, with_kind
+from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.portview import choice_text
 from tests.app.helpers import click, menu, rested, segment, settle, type_into
@@ -254,3 +255,30 @@ def test_pointing_at_a_move_tries_it_and_leaving_drops_it(make_window):
     assert window.session.trial.design is card.move_shown.design
     card.leaveEvent(QEvent(QEvent.Type.Leave))
     assert window.session.trial is None
+
+
+def test_another_box_while_the_stage_is_not_seen(make_window):
+    """What was selected may be gone when the picture, drawn a little later, is asked for."""
+    window = make_window(read_demo("lantern"))
+    window.show_stage("size")
+    window.stage.select(("box", "ports", 0))
+    window.session.edit_number(
+        ("box", "case", "depth"), window.session.design.box.case.depth + 1e-3
+    )
+    window.show_stage("voice")
+    window.session.start(Document(read_demo("boathouse")), None)
+    rested(window.stages["size"].later)
+    window.show_stage("size")
+    settle()
+    assert window.stage.selected == ("box", "chambers", 0)
+
+
+def test_fields_of_another_design_are_not_asked_for_the_old_one(make_window):
+    """A chamber's name of the old design is none of the new one's choices."""
+    window = make_window(read_demo("boathouse-bandpass"))
+    window.show_stage("size")
+    window.stage.select(("box", "ports", 0))
+    settle()
+    window.session.start(Document(read_demo("lantern")), None)
+    settle()
+    assert window.stage.selected == ("box", "ports", 0)

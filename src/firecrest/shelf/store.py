@@ -17,6 +17,7 @@ from firecrest.shelf.stock import STOCK, shipped_entries
 
 YES_NO = ("favourite", "archived", "shipped")
 MOST_STOCK = 100_000
+MOST_STEPS = 200
 _INSERT = (
     f"INSERT OR REPLACE INTO part ({', '.join(COLUMNS)}) VALUES ({', '.join('?' * len(COLUMNS))})"
 )
@@ -206,7 +207,7 @@ class Shelf:
         self, label: str, after: Mapping[str, Entry | None], before: Mapping[str, Entry | None]
     ) -> None:
         self._commit(after, before)
-        self.past.append(Change(label, before, after))
+        self.past = [*self.past[-MOST_STEPS + 1 :], Change(label, before, after)]
         self.future.clear()
 
     def _commit(

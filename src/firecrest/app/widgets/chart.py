@@ -6,6 +6,7 @@ coordinates, so that patterns neither stretch nor swim. One placement function s
 
 import csv
 import io
+import weakref
 from pathlib import Path
 
 import numpy as np
@@ -39,18 +40,23 @@ class _Layer(pg.GraphicsObject):
 
     def __init__(self, chart: "Chart", over: bool) -> None:
         super().__init__()
-        self._chart, self._over = chart, over
+        # Weakly: in a cycle with the chart, what the chart's scene holds would never be freed.
+        self._of, self._over = weakref.ref(chart), over
         self.setZValue(60 if over else -5)
         self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
 
     def boundingRect(self) -> QRectF:
-        return self._chart.plot_area()
+        chart = self._of()
+        return QRectF() if chart is None else chart.plot_area()
 
     def paint(self, painter: QPainter, *_: object) -> None:
-        area = self._chart.settle_area()
+        chart = self._of()
+        if chart is None:
+            return
+        area = chart.settle_area()
         painter.setClipRect(area)
-        worker = LabelPainter(painter, area, self._chart.to_pixels, self._chart.devicePixelRatioF())
-        content, ghost = self._chart.content, self._chart.ghost
+        worker = LabelPainter(painter, area, chart.to_pixels, chart.devicePixelRatioF())
+        content, ghost = chart.content, chart.ghost
         if content is None:
             return
         if self._over:
@@ -70,7 +76,7 @@ class Chart(pg.PlotWidget):
     taken = Signal()
 
     def __init__(self, session: Session, *, height: int = 120) -> None:
-        super().__init__(background=None)
+        super().__init__(background=None, enableMenu=False)
         self.session = session
         self.content: Plot | None = None
         self.ghost: Plot | None = None
@@ -82,7 +88,6 @@ class Chart(pg.PlotWidget):
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
         item = self.getPlotItem()
         item.hideButtons()
-        item.setMenuEnabled(False)
         item.getViewBox().setMouseEnabled(x=False, y=False)
         item.getViewBox().setDefaultPadding(0)
         item.layout.setContentsMargins(0, 6, 16, 0)

@@ -7,7 +7,7 @@ Fourier series of a clipped sine; the load line is Ohm's law.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import lru_cache
 from math import cos, pi, sin, sqrt
 
 import numpy as np
@@ -65,7 +65,7 @@ class AmplifierModel:
     contradictions: tuple[str, ...]
 
 
-@cache
+@lru_cache(maxsize=256)
 def clipping_power_ratio(thd: float) -> float:
     """Power of a hard-clipped sine over that of the largest clean one, at ``thd`` (share).
 

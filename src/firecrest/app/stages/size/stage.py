@@ -230,6 +230,8 @@ class SizeStage(Stage):
 
     def _refresh_box(self) -> None:
         session = self.session
+        if not self.isVisible() or not session.has(self.selected):
+            return  # another design came meanwhile; the stage is drawn anew when it is seen
         self._show_layout()
         self.picture.show_picture(boxes.picture(session.assessment), self.selected)
         tried = self._small_plots(session.trial) if session.trial else []
