@@ -51,7 +51,7 @@ CURVE = "* Hz ohm phase\n" + "\n".join(f"{10 * 1.1**k:.3f}; {4 + k % 7},5; {k}" 
 def attack(seed, count, seconds):
     """Every reader in turn."""
     result = Result("mutations", count, seconds)
-    slowest = ("", 0.0)
+    slowest, before = ("", 0.0), _most_memory()
     with tempfile.TemporaryDirectory() as folder:
         targets = list(readers(Path(folder)))
         for number in result.rounds():
@@ -66,11 +66,16 @@ def attack(seed, count, seconds):
                 what = what or f"took {took:.1f} s"
             if what:
                 result.fail(f"{name} {seed} {number}: {what}")
-    used = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    used = _most_memory() - before
     if used > MOST_MB:
         result.fail(f"{used:.0f} MB were used")
     result.facts = {"slowest": f"{slowest[0]} {slowest[1]:.2f} s", "memory": f"{used:.0f} MB"}
     return result
+
+
+def _most_memory():
+    """The most memory this process has ever held, MB."""
+    return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
 
 
 def trouble(read, data):

@@ -133,6 +133,7 @@ def _run_soak(seed, count, seconds, folder):
     window = make_window(read_demo("slipway"))
     window.messages = Silent()
     window.show()
+    _fill_caches()
     person = Person(window, random.Random(f"{seed}"), folder)
     began = sampled = time.monotonic()
     settled, last, acts = None, None, 0
@@ -152,6 +153,17 @@ def _run_soak(seed, count, seconds, folder):
         if settled and last[key] > settled[key] * share:
             tell(failed=f"{key} grew from {settled[key]:.0f} to {last[key]:.0f}")
     window.close()
+
+
+def _fill_caches():
+    """Pictures that are kept, up to a bound, are no leak: all patterns of both themes are made."""
+    from firecrest.app.theme.tokens import DARK, LIGHT, TINTS
+    from firecrest.app.widgets.patterns import limit_brush, pattern_tile
+
+    for theme, shade in ((LIGHT, "light"), (DARK, "dark")):
+        for code, tint in TINTS.items():
+            limit_brush(code, *getattr(tint, shade), 1.0)
+        pattern_tile("hatch", theme["flame"], theme["yolk"], 1.0)
 
 
 def _at_rest(window, footprint):
