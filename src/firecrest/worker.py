@@ -11,10 +11,13 @@ import signal
 import sys
 import threading
 import traceback
-from multiprocessing.connection import Connection
 from queue import SimpleQueue
+from typing import TYPE_CHECKING
 
 from firecrest.core.errors import FirecrestError
+
+if TYPE_CHECKING:
+    from multiprocessing.connection import Connection
 
 RUN, STOP = "run", "stop"
 SOME, DONE, REFUSED, FAILED = "some", "done", "refused", "failed"
@@ -25,7 +28,7 @@ COURTESY = 5
 class Desk:
     """Jobs as they come in, and which of them are stopped."""
 
-    def __init__(self, connection: Connection) -> None:
+    def __init__(self, connection: "Connection") -> None:
         self._connection = connection
         self._jobs: SimpleQueue[tuple[int, bytes]] = SimpleQueue()
         self._stopped: set[int] = set()
@@ -73,6 +76,8 @@ class Desk:
 
 def main() -> None:
     """Serve the pipe whose number is the argument."""
+    from multiprocessing.connection import Connection
+
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     os.nice(COURTESY)
     desk = Desk(Connection(int(sys.argv[1])))

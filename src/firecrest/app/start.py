@@ -1,6 +1,7 @@
 """Opening the window: application, fonts, theme, left-over work, and the document asked for."""
 
 import argparse
+import gc
 import os
 import sys
 from importlib import resources
@@ -58,6 +59,7 @@ def _has_display() -> bool:
 
 def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa: F821
     """The application with our fonts, icon and theme; the same one when it exists already."""
+    gc.disable()  # before the many objects of starting; see ``collecting``
     from PySide6.QtGui import QIcon, QPixmap
     from PySide6.QtWidgets import QApplication
 

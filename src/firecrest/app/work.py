@@ -14,14 +14,16 @@ import weakref
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from itertools import count
-from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QCoreApplication, QObject, QSocketNotifier, Signal
 from shiboken6 import isValid
 
 from firecrest import worker
+
+if TYPE_CHECKING:
+    from multiprocessing.connection import Connection
 
 PACKAGE_HOME = str(Path(__file__).parents[2])
 TRIES = 2
@@ -56,6 +58,8 @@ class Workshop:
         """Start the child, ahead of the first job; nothing when it is there."""
         if self.process is not None:
             return
+        from multiprocessing.connection import Connection
+
         self.close()
         here, there = socket.socketpair()
         search = os.pathsep.join([PACKAGE_HOME, *filter(None, [os.environ.get("PYTHONPATH")])])

@@ -361,7 +361,7 @@ class Chart(pg.PlotWidget):
             self.render(painter)
             painter.end()
         else:
-            self.grab().save(buffer, "PNG")  # type: ignore[call-overload]
+            self.grab().save(buffer, "PNG")
         write_file(path, bytes(buffer.data().data()))
 
     def show_table(self) -> None:
