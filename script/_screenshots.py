@@ -10,15 +10,19 @@ os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QPainter
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QPushButton
 
 from firecrest.app.main_window import STAGES, MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.start import make_application, make_window
+from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
+from firecrest.present.differing import differing_text
 from firecrest.present.wiring import with_count
 
 SHEET = """ALDER W13-4  5 1/4 in full range
@@ -117,6 +121,47 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     window.session.start(Document(read_demo("slipway")), None)
 
 
+def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) -> None:
+    """A question over the window, with its details open."""
+
+    def look() -> None:
+        box = QApplication.activeModalWidget()
+        for button in box.findChildren(QPushButton):
+            if "Details" in button.text():
+                button.click()
+        QTest.qWait(100)
+        picture, question = window.grab(), box.grab()
+        painter = QPainter(picture)
+        x, y = (
+            (picture.width() - question.width()) // 2,
+            (picture.height() - question.height()) // 2,
+        )
+        painter.drawPixmap(x, y, question)
+        painter.end()
+        picture.save(str(file))
+        print(file.stem)
+        box.reject()
+
+    QTimer.singleShot(200, look)
+    ask()
+
+
+def shoot_files(window: MainWindow, folder: Path) -> None:
+    """Another window has saved the file, and work that a crash left."""
+    session, messages = window.session, window.messages
+    window.show_stage("size")
+    session.edit_number(("box", "case", "depth"), 0.17)
+    other = set_number(read_demo("slipway"), ("box", "radiators", 0, "added_mass"), 0.03)
+    text = differing_text(session.design, other)
+    shoot_question(
+        window,
+        lambda: messages.changed_elsewhere("slipway.firecrest", text),
+        folder / "files-changed.png",
+    )
+    session.undo()
+    shoot_question(window, lambda: messages.restore("Lantern", 1), folder / "files-restore.png")
+
+
 def main(folder: Path) -> None:
     """Save every picture to ``folder``."""
     folder.mkdir(parents=True, exist_ok=True)
@@ -147,6 +192,7 @@ def main(folder: Path) -> None:
     QTest.keyClicks(row.edit, "0.25 cu ft")
     shoot("size-typing")
     row.edit.restore()
+    shoot_files(window, folder)
     window.choose_theme("dark")
     shoot("size-dark")
 

@@ -45,7 +45,8 @@ class Messages:
 
     def restore(self, name: str, more: int) -> str:
         """``open``, ``drop`` or ``later`` for left-over work of a crash."""
-        others = f" There is more, of {more} other windows: that comes next." if more else ""
+        windows = "one more window" if more == 1 else f"{more} more windows"
+        others = f" Work of {windows} was kept too." if more else ""
         return self._ask(
             "Work from last time",
             f"Firecrest ended without closing. Unsaved work on “{name}” was kept.{others}",
