@@ -132,3 +132,11 @@ def test_void_qt_calls_keep_their_hands_off_none(qapp):
     for _ in range(2000):
         widget.update()
     assert sys.getrefcount(None) > before - 500
+
+
+def test_nothing_runs_beside_the_main_thread_but_the_child_process():
+    """A thread that allocates would collect, and destroy, what belongs to the main thread."""
+    for file in FILES:
+        text = file.read_text(encoding="utf-8")
+        if file.name != "worker.py":
+            assert not re.search(r"\bimport threading|\bQThread|concurrent\.futures", text), file

@@ -6,7 +6,14 @@ import time
 
 import pytest
 
-from firecrest.files.atomic import BACKUP, LITTER_AGE_S, WRITING, clean_litter, replace_file
+from firecrest.files.atomic import (
+    BACKUP,
+    LITTER_AGE_S,
+    WRITING,
+    clean_litter,
+    clean_litter_of,
+    replace_file,
+)
 
 
 def old(path, text=b""):
@@ -80,6 +87,14 @@ def test_litter_goes_when_its_owner_is_gone_and_nothing_else_does(tmp_path):
         assert sorted(tmp_path.iterdir()) == sorted(keep)
     assert clean_litter(tmp_path) == 1, "of any name, once it is let go"
     assert clean_litter(tmp_path / "nowhere") == 0
+
+
+def test_litter_beside_several_documents(tmp_path):
+    for name in "ab":
+        (tmp_path / name).mkdir()
+        old(tmp_path / name / f".x.firecrest.abcdefgh{WRITING}")
+    paths = [str(tmp_path / name / "x.firecrest") for name in "abc"]
+    assert list(clean_litter_of(paths)) == [1, 1, 0]
 
 
 def test_long_names_of_any_letters_can_be_saved(tmp_path):

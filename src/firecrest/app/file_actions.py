@@ -3,7 +3,7 @@
 from pathlib import Path
 
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QMainWindow, QMenu
+from PySide6.QtWidgets import QApplication, QMainWindow, QMenu
 
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
@@ -31,8 +31,16 @@ class FileActions(QMainWindow):
     def take_parts_from(self, path: Path) -> None:
         """Take parts from a file; the shelf half of the window knows how."""
 
+    def keep_typed(self) -> None:
+        """What is being typed counts as work: kept as if one had gone on to the next field."""
+        focus = QApplication.focusWidget()
+        if focus is not None and self.isAncestorOf(focus):
+            focus.clearFocus()
+            focus.setFocus()
+
     def may_leave(self) -> bool:
         """Whether the present work may be left: saved, or given up knowingly."""
+        self.keep_typed()
         if not self.session.modified:
             return True
         answer = self.messages.keep_changes(self.session.design.name)
@@ -79,10 +87,12 @@ class FileActions(QMainWindow):
 
     def save(self) -> bool:
         """Save to the file in use, or ask for one."""
+        self.keep_typed()
         return self._save_to(self.session.path) if self.session.path else self.save_as()
 
     def save_as(self) -> bool:
         """Ask for a file and save to it."""
+        self.keep_typed()
         folder = Path(settings.get("folder", ""))
         path = self.messages.save_path(str(folder / f"{self.session.design.name}{SUFFIX}"))
         if path is None:

@@ -360,6 +360,7 @@ class MainWindow(ShelfActions):
 
     def end_at_once(self, number: int) -> None:
         """A signal ends the program: unsaved work is kept aside without a question."""
+        self.keep_typed()
         self.session.keep_now()
         self._leave()
         QApplication.exit(128 + number)

@@ -35,7 +35,6 @@ def run_window(arguments: list[str]) -> int:
     from PySide6.QtCore import QTimer
 
     from firecrest.app.ending import SignalWatch, watch_mistakes
-    from firecrest.app.work import workshop
 
     application = make_application()
     window = make_window(design)
@@ -45,7 +44,7 @@ def run_window(arguments: list[str]) -> int:
     if asked.file:
         window.open_path(Path(asked.file))
     QTimer.singleShot(0, window, lambda: offer_left_over(window))
-    QTimer.singleShot(0, window, workshop.start)
+    QTimer.singleShot(0, window, lambda: _clean_up(window))
     QTimer.singleShot(WARM_UP_MS, window, _warm_up)
     return int(application.exec())
 
@@ -111,6 +110,15 @@ def offer_left_over(window: "MainWindow") -> None:  # type: ignore[name-defined]
             item.journal.let_go()
     for item in items:
         item.journal.let_go()
+
+
+def _clean_up(window: "MainWindow") -> None:  # type: ignore[name-defined]  # noqa: F821
+    """Start the child process; its first job removes what killed writers left beside documents."""
+    from firecrest.app.settings import settings
+    from firecrest.app.work import Task
+    from firecrest.files.atomic import clean_litter_of
+
+    Task(window).start(clean_litter_of, settings.get("recent", []))
 
 
 def _warm_up() -> None:

@@ -10,7 +10,7 @@ import os
 import re
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import BinaryIO
 
@@ -119,6 +119,12 @@ def clean_litter(folder: Path, name: str = "") -> int:
                     path.unlink()
                     removed += 1
     return removed
+
+
+def clean_litter_of(paths: Sequence[str]) -> Iterator[int]:
+    """``clean_litter`` beside several files, one after the other; a job of the child process."""
+    for path in map(Path, paths):
+        yield clean_litter(path.parent, path.name)
 
 
 def _owner_is_gone(path: Path) -> bool:

@@ -19,7 +19,7 @@ from pathlib import Path
 from typing import BinaryIO
 
 from firecrest.core.errors import FileError, FirecrestError, guarded
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.text import design_from_json, design_to_json, parsed
 from firecrest.files.atomic import clean_litter, replace_file
 from firecrest.files.bounded import read_bytes
 from firecrest.files.container import LARGEST_MEMBER, Document, FileStamp, read_document
@@ -139,11 +139,14 @@ class Journal:
     def read(self) -> LeftOver:
         """What is kept in a folder that is held; FileError when it cannot be read."""
         with guarded("Unsaved work", FileError):
-            facts = json.loads(read_bytes(self._folder / WORK, LARGEST_WORK))
+            text = read_bytes(self._folder / WORK, LARGEST_WORK)
+            facts = parsed(text, "Unsaved work", kind=FileError)
+            if not isinstance(facts, dict) or {"design", "attachments", "original"} - set(facts):
+                raise FileError("Unsaved work does not say what it is.")
             design = design_from_json(json.dumps(facts["design"]))
             named = dict(facts["attachments"])
             original = Path(facts["original"]) if facts["original"] else None
-            stamp = FileStamp(*facts["stamp"]) if facts["stamp"] else None
+            stamp = FileStamp(*facts["stamp"]) if facts.get("stamp") else None
         attachments, lost = self._attachments(named, original)
         return LeftOver(self, original, Document(design, attachments, lost), stamp)
 
