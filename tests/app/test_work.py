@@ -82,6 +82,18 @@ def test_a_job_that_kills_its_child_is_given_up(task):
     assert ran(task, counted, 1) == [0]
 
 
+def test_a_job_without_room_for_a_process_is_refused_in_words(task, monkeypatch):
+    def full(*_args, **_keywords):
+        raise OSError(11, "Resource temporarily unavailable")
+
+    workshop.close()
+    with monkeypatch.context() as patched:
+        patched.setattr(subprocess, "Popen", full)
+        assert ran(task, counted, 2) == []
+    assert "no process could be started" in task.failures[0]
+    assert ran(task, counted, 2) == [0, 1]
+
+
 def test_items_for_a_view_that_is_gone_are_dropped(task):
     task.start(endless)
     until(lambda: task.items)

@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import QEvent, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -40,8 +40,6 @@ from firecrest.present.help import HELP
 from firecrest.present.sentences import FIELD_OF_PROMISE
 
 LEAST = (1024, 700)
-LOOK_EVERY_MS = 3000
-"""Between two looks at whether the file in use was changed elsewhere."""
 STAGES: dict[str, type[Stage]] = {
     cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
 }
@@ -163,10 +161,6 @@ class MainWindow(ShelfActions):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.show_notice)
         self.session.shelf.refused.connect(self.show_notice)
-        looking = QTimer(self)
-        looking.setInterval(LOOK_EVERY_MS)
-        looking.timeout.connect(self.look_at_file)
-        looking.start()
         for key, meter in self.strip.meters.items():
             meter.pressed.connect(partial(self._open_promise, key))
 
@@ -369,6 +363,11 @@ class MainWindow(ShelfActions):
         for stage in self.stages.values():
             stage.leave()
         self.session.close()
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
+            self.look_at_file()
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self.may_leave():

@@ -148,6 +148,8 @@ class ShelfKeeper(QObject):
                     del self._queue[key]
         except ShelfBusyError:
             return
+        except ShelfError as error:
+            self._tell(str(error))
         self._trying.stop()
         self._told = ""
         self.changed.emit()

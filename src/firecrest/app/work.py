@@ -17,7 +17,7 @@ from itertools import count
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QCoreApplication, QObject, QSocketNotifier, Signal
+from PySide6.QtCore import QCoreApplication, QObject, QSocketNotifier, QTimer, Signal
 from shiboken6 import isValid
 
 from firecrest import worker
@@ -104,7 +104,13 @@ class Workshop:
         self._child = self._connection = self._notifier = None
 
     def _begin(self, number: int) -> None:
-        self.start()
+        try:
+            self.start()
+        except OSError as error:
+            # No room for another process: told once the one who asked knows the job's number.
+            reason = f"no process could be started: {error.strerror}"
+            QTimer.singleShot(0, lambda: self._give_up(number, reason))
+            return
         self._jobs[number].begun += 1
         self._send((worker.RUN, number, self._jobs[number].body))
 
@@ -138,14 +144,17 @@ class Workshop:
         self.close()
         for number, job in list(self._jobs.items()):
             owner = job.owner()
-            if owner is None or not isValid(owner):
-                del self._jobs[number]
-            elif job.begun < TRIES:
+            if owner is not None and isValid(owner) and job.begun < TRIES:
                 owner.take(number, worker.RUN, None)
                 self._begin(number)
             else:
-                del self._jobs[number]
-                owner.take(number, worker.FAILED, "the calculation's process ended")
+                self._give_up(number, "the calculation's process ended")
+
+    def _give_up(self, number: int, reason: str) -> None:
+        job = self._jobs.pop(number, None)
+        owner = job.owner() if job else None
+        if owner is not None and isValid(owner):
+            owner.take(number, worker.FAILED, reason)
 
 
 workshop = Workshop()

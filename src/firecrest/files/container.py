@@ -20,7 +20,7 @@ from typing import BinaryIO
 from firecrest.core.errors import ChangedElsewhereError, DesignError, FileError, guarded
 from firecrest.design.design import Design
 from firecrest.design.text import design_from_json, design_to_json
-from firecrest.files.atomic import BACKUP, clean_litter, replace_file
+from firecrest.files.atomic import BACKUP, replace_file
 from firecrest.files.bounded import read_bytes
 
 SUFFIX = ".firecrest"
@@ -212,7 +212,6 @@ def write_document(path: Path, document: Document, seen: FileStamp | None = None
             )
 
     try:
-        clean_litter(Path(os.path.realpath(path)).parent, path.name)
         replace_file(path, lambda s: _write_zip(s, document), backup=True, check=check)
     except (OSError, ValueError) as error:
         reason = getattr(error, "strerror", None) or error
