@@ -254,7 +254,12 @@ LONG_ID = "UPDATE part SET id = printf('%.200c', 'x') WHERE id IN (SELECT id FRO
 
 def cases():
     """Every environment."""
-    window = [
+    return [*_surroundings(), *_stores(), *_headless_cases()]
+
+
+def _surroundings():
+    """What the system gives or does not give."""
+    return [
         Case("as usual"),
         Case("interrupted from the terminal", end=signal.SIGINT),
         Case("terminal closed", end=signal.SIGHUP),
@@ -280,6 +285,12 @@ def cases():
         Case("screen of half size", {"QT_SCALE_FACTOR": "0.5"}),
         Case("screen of three times the size", {"QT_SCALE_FACTOR": "3"}),
         Case("huge type", {"QT_FONT_DPI": "300"}),
+    ]
+
+
+def _stores():
+    """What stands in the folders of the program, and what it is asked to open."""
+    return [
         Case("settings of wrong types", prepare=settings_of(_WRONG)),
         Case("settings are a list", prepare=settings_of([1, 2])),
         Case("settings damaged", prepare=settings_of('{"theme": "da', raw=True)),
@@ -301,7 +312,11 @@ def cases():
         Case("a pipe as file", arguments=("open", "HERE/pipe"), prepare=file_at("pipe", pipe=True)),
         Case("a file with an odd name", arguments=("open", "HERE/\udcff<b>%s&.firecrest")),
     ]
-    headless = [
+
+
+def _headless_cases():
+    """Commands that need no window."""
+    found = [
         Case("no display", {"QT_QPA_PLATFORM": None, "DISPLAY": None, "WAYLAND_DISPLAY": None}),
         Case("ASCII table", {"PYTHONIOENCODING": "ascii"}, _ASSESS),
         Case("ASCII JSON", {"PYTHONIOENCODING": "ascii"}, (*_ASSESS, "--json")),
@@ -314,9 +329,9 @@ def cases():
         Case("a device, headless", arguments=("assess", "/dev/zero")),
         Case("a saved file", arguments=("assess", "HERE/x.firecrest"), prepare=saved_design),
     ]  # fmt: skip
-    for case in headless:
+    for case in found:
         case.headless = True
-    return [*window, *headless]
+    return found
 
 
 def _without_attachments(folder):

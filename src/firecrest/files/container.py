@@ -101,10 +101,7 @@ def read_document(path: Path) -> Document:
         return Document(_design(path, data)) if data[:1] in BARE else _read_zip(path, data)
 
 
-_DAMAGE = (
-    zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError,
-    NotImplementedError,
-)  # fmt: skip
+_DAMAGE = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError)
 
 
 def _read_zip(path: Path, data: bytes) -> Document:
