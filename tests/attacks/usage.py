@@ -157,6 +157,8 @@ def _run_soak(seed, count, seconds, folder):
 
 def _fill_caches():
     """Pictures that are kept, up to a bound, are no leak: all patterns of both themes are made."""
+    import scipy.signal  # noqa: F401  # Bessel filters load it when the first one is met
+
     from firecrest.app.theme.tokens import DARK, LIGHT, TINTS
     from firecrest.app.widgets.patterns import limit_brush, pattern_tile
 
