@@ -8,8 +8,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
-from firecrest.assessment.batch import assess_batch
 from firecrest.assessment.inverse import tuning_of, with_air_volume, with_tuning
 from firecrest.assessment.layouts import (
     LAYOUTS,
@@ -19,10 +19,12 @@ from firecrest.assessment.layouts import (
     with_layout,
     with_own_chamber,
 )
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.portchoice import fit_in_case
 from firecrest.assessment.portloss import promise_drive
 from firecrest.assessment.shaking import case_force
 from firecrest.assessment.tunings import best_tunings
+from firecrest.assessment.vary import assess_many
 from firecrest.core.errors import DesignError, RangeError
 from firecrest.design.box import Position
 from firecrest.design.edits.paths import replace_at
@@ -181,7 +183,9 @@ def test_room_and_baffle_add_what_their_models_say(slipway):
 def test_a_batch_says_what_one_by_one_says(name):
     design = read_demo(name)
     deeper = replace_at(design, ("box", "case", "depth"), design.box.case.depth * 1.02)
-    for made, figures in zip((design, deeper), assess_batch([design, deeper]), strict=True):
+    for made, figures in zip(
+        (design, deeper), assess_many([design, deeper], EDIT_GRID, Memo()), strict=True
+    ):
         loudness = assess(made).promise("loudness").predicted
         assert figures.loudness == pytest.approx(loudness, abs=1e-9)
 
@@ -242,7 +246,9 @@ def test_pairs_places_and_rooms_are_stacked_like_anything_else(slipway):
     made = replace_at(made, ("brief", "listening", "room"), 7.0)
     made = replace_at(made, ("brief", "listening", "baffle"), True)
     deeper = replace_at(made, ("box", "case", "depth"), made.box.case.depth * 1.03)
-    for design, figures in zip((made, deeper), assess_batch([made, deeper]), strict=True):
+    for design, figures in zip(
+        (made, deeper), assess_many([made, deeper], EDIT_GRID, Memo()), strict=True
+    ):
         done = assess(design)
         assert figures.loudness == pytest.approx(done.promise("loudness").predicted, abs=1e-9)
         assert figures.bass_reach == pytest.approx(done.promise("bass").predicted, rel=1e-9)
@@ -252,7 +258,7 @@ def test_pairs_places_and_rooms_are_stacked_like_anything_else(slipway):
 def test_starts_and_tunings_turn_the_opening_of_its_own_chamber():
     """The port of a bandpass sits on the front chamber: its best tuning is found there."""
     design = read_demo("boathouse-bandpass")
-    best = best_tunings([design])[0]
+    best = best_tunings([design], Memo())[0]
     loudest = assess(best).promise("loudness").predicted
     assert loudest >= assess(design).promise("loudness").predicted - 1e-9
     for hertz in (45.0, 50.0, 60.0, 65.0):

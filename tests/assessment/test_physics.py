@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet import driver_count, port_area, port_outer_volume, wiring_of
-from firecrest.assessment.memo import stage
 from firecrest.design.box import ContentItem, Port
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
@@ -183,23 +182,3 @@ def test_a_driver_between_two_chambers_does_not_count_its_leak_as_radiation():
     assert a.model.tuning[1] > 60
     low, high = (a.unit_level[np.argmin(np.abs(EDIT_GRID - f))] for f in (a.model.tuning[1], 900))
     assert low > high + 20
-
-
-def test_stages_remember_by_identity_and_plain_values():
-    calls = []
-
-    @stage
-    def work(items, number):
-        calls.append(number)
-        return len(calls)
-
-    a, b = object(), object()
-    assert work((a, b), 1.0) == work((a, b), 1.0) == 1
-    assert work((a,), 1.0) == 2
-    assert work((a, b), 2.0) == 3
-    assert work((b, a), 1.0) == 4
-    assert work((a, b), 1.0) == 1
-    for k in range(10):
-        work((a,), float(10 + k))
-    assert work((a, b), 1.0) > 4
-    assert work.runs == len(calls)

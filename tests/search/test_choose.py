@@ -9,6 +9,7 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.fitting import fit_of
 from firecrest.assessment.layouts import with_kind
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.placing import half_voltage, host, path_of, put
 from firecrest.assessment.tunings import best_tunings, tuning_path
 from firecrest.core.errors import FirecrestError
@@ -84,7 +85,7 @@ def test_tuning_again_is_as_good_as_fifty_tried_by_hand(slipway, kind):
     rng = random.Random(11)
     found = rng.sample(candidates(200), 12)
     for outcome in everything(base, found, retune=True):
-        path = tuning_path(outcome.design)
+        path = tuning_path(outcome.design.box)
         span = np.linspace(0.0, 0.2, 50) if kind == "radiators" else np.geomspace(0.02, 0.9, 50)
         best = -np.inf
         for value in span:
@@ -100,16 +101,16 @@ def test_tuning_again_keeps_losses_and_sag_as_the_design_has_them(slipway):
     sagging = replace_at(slipway, ("box", "radiators", 0, "horizontal"), True)
     leaky = replace_at(sagging, ("box", "chambers", 0, "leak_resistance"), 2e6)
     for design in (sagging, leaky):
-        (tuned,) = best_tunings([design])
+        (tuned,) = best_tunings([design], Memo())
         before, after = (assess(d).promise("loudness").predicted for d in (design, tuned))
         assert after >= before - 1e-9
 
 
 def test_a_closed_box_and_a_driver_without_data_stay_as_they_are(slipway, blank):
-    assert tuning_path(blank) is None
-    assert best_tunings([blank]) == [blank]
+    assert tuning_path(blank.box) is None
+    assert best_tunings([blank], Memo()) == [blank]
     unknown = put(slipway, BY_ID["salvaged-150"].part)
-    assert best_tunings([unknown]) == [unknown]
+    assert best_tunings([unknown], Memo()) == [unknown]
     (outcome,) = everything(slipway, [Candidate("x", BY_ID["salvaged-150"].part)], retune=True)
     assert outcome.figures.missing == "needs Re of Salvaged, Ø 150"
     assert outcome.figures.promises[0].state == "unknown"

@@ -5,8 +5,8 @@ from math import pi, sqrt
 
 import pytest
 
-from firecrest.assessment.electrical import amplifier_model
 from firecrest.assessment.figures import derivation_of, radiator_derivation, suspects_of
+from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.shelf.stock import shipped_entries
 
@@ -42,7 +42,7 @@ def contradictions(entry):
     if entry.kind == "radiator":
         return [c.apart for c in radiator_derivation(entry.part).contradictions]
     if entry.kind == "amplifier":
-        return [1.0 for _ in amplifier_model(entry.part).contradictions]
+        return [1.0 for _ in read_amplifier(entry.part).contradictions]
     return []
 
 

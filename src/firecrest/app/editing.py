@@ -10,6 +10,7 @@ from typing import Any
 from PySide6.QtCore import QObject, Signal
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.memo import Memo
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
@@ -26,7 +27,8 @@ class Editing(QObject):
     def __init__(self, design: Design, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self.history = History(design, saved=design)
-        self.assessment = assess(design)
+        self.memo = Memo()
+        self.assessment = assess(design, self.memo)
         self.trial: Assessment | None = None
 
     @property
@@ -75,7 +77,7 @@ class Editing(QObject):
 
     def _settle(self) -> None:
         self.trial = None
-        self.assessment = assess(self.design)
+        self.assessment = assess(self.design, self.memo)
         self.settled()
         self.changed.emit()
 
@@ -86,7 +88,7 @@ class Editing(QObject):
 
     def try_design(self, design: Design) -> None:
         """Show ghosts of ``design`` without changing anything."""
-        self.trial = None if design == self.design else assess(design)
+        self.trial = None if design == self.design else assess(design, self.memo)
         self.tried.emit()
 
     def drop_trial(self) -> None:

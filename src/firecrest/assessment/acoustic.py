@@ -1,41 +1,27 @@
-"""The acoustic and electrical stages of an assessment: solution, transfers, limits, ceiling."""
+"""What a box plays: voices, the solved network mixed through them, and what its parts bear."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
-from firecrest.assessment.cabinet import CabinetResult, wiring_of
-from firecrest.assessment.electrical import amplifier_model, source_at
-from firecrest.assessment.figures import wired_driver
-from firecrest.assessment.lowering import (
-    TRAVEL_BAND,
-    BoxModel,
-    air_of,
-    box_model,
-    filter_of,
-    port_speed_limit,
-    programme_of,
-    radiator_travel,
-    surroundings_of,
-)
-from firecrest.assessment.memo import stage
-from firecrest.core.acoustics.network import Solution, SoundSource, output_current, solve, sources
+from firecrest.assessment.cabinet import Wiring, cone_count
+from firecrest.assessment.lower import inputs, travel_follows
+from firecrest.assessment.network import BoxModel, RadiatorConstants
+from firecrest.core.acoustics.network import Solution, SoundSource, output_current, sources
+from firecrest.core.acoustics.ports import SPEED_LIMITS
 from firecrest.core.acoustics.radiation import Surroundings, from_place, heard
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Number, Real
-from firecrest.core.limits.ceiling import Ceiling, ceiling
+from firecrest.core.arrays import Complex, Number, Real, positive
 from firecrest.core.limits.draw import Output
-from firecrest.core.limits.elements import Ratings, Transfers, all_limits
-from firecrest.core.power.source import Source
-from firecrest.core.voice.chain import chain_responses
-from firecrest.design.box import DriverGroup, Port, RadiatorSet
-from firecrest.design.brief import Listening
-from firecrest.design.design import Design
-from firecrest.design.power import Pack, Power
-from firecrest.design.voice import Channel
+from firecrest.core.limits.elements import Ratings, Transfers
+from firecrest.core.voice.chain import Filter, chain_responses
+from firecrest.design.box import Port
+from firecrest.design.voice import Block, Channel
 
 SQRT2 = float(np.sqrt(2.0))
+TRAVEL_RULE = 2.0
+"""Radiator travel not known: its displacement is taken as this many times the drivers'."""
 
 
 def _edit_grid() -> Real:
@@ -48,38 +34,22 @@ EDIT_GRID = _edit_grid()
 """241 points from 10 Hz to 1 kHz (120 a decade), 60 more to 20 kHz: of every assessment."""
 
 
-def model_of(design: Design, cabinet: CabinetResult) -> BoxModel:
-    """The network of a design's box."""
-    box = design.box
-    return box_model(
-        box.chambers,
-        box.groups,
-        box.radiators,
-        box.ports,
-        wiring_of(design.voice.channels),
-        cabinet.air,
-        air_of(design.brief.conditions),
+def filter_of(block: Block) -> Filter:
+    """A voice block as plain numbers."""
+    return Filter(
+        block.kind,
+        block.frequency,
+        getattr(block, "gain", 0.0),
+        getattr(block, "q", 1.0),
+        getattr(block, "family", "butterworth"),
+        getattr(block, "order", 2),
     )
 
 
-@stage
-def solution_of(model: BoxModel, frequency: Real) -> Solution:
-    """The solved network, per volt of each channel."""
-    return solve(model.network, frequency)
-
-
-@stage
-def voice_rows(channel: Channel, rate: float, frequency: Real) -> Complex:
+def voice_rows(channel: Channel, rate: Number, frequency: Real) -> Complex:
     """Response at the input and after each block of one chain."""
     blocks = [filter_of(block) for block in channel.blocks]
     return chain_responses(channel.gain, channel.inverted, blocks, frequency, rate)
-
-
-def around_of(design: Design) -> Surroundings:
-    """What stands around a design's box; its front is as wide as its shorter side."""
-    case = design.box.case
-    width = min(case.length, case.height)
-    return surroundings_of(design.brief.listening, width, air_of(design.brief.conditions))
 
 
 def placed_sources(
@@ -159,126 +129,57 @@ def transfers_from(
     )
 
 
-@stage
-def transfers_of(
-    model: BoxModel,
-    solution: Solution,
-    channels: tuple[Channel, ...],
-    rate: float,
-    around: Surroundings,
-    air: Air,
-) -> Transfers:
-    """Transfers of a design per unit input, after its voice."""
-    rows = [voice_rows(channel, rate, solution.frequency) for channel in channels]
-    return transfers_from(model, solution, rows, [c.outputs for c in channels], around, air)
-
-
-@dataclass(frozen=True)
-class Gaps:
-    """Figures that are missing, as sentences, and those that are estimates, with their band."""
-
-    missing: tuple[str, ...]
-    estimates: tuple[str, ...]
-
-
-@stage
 def ratings_of(
-    groups: tuple[DriverGroup, ...],
-    radiators: tuple[RadiatorSet, ...],
-    ports: tuple[Port, ...],
+    box: inputs.Box,
+    wiring: Wiring,
     channels: tuple[Channel, ...],
-    power: Power,
+    power: inputs.Power,
     model: BoxModel,
-) -> tuple[Ratings, Gaps]:
-    """What the parts bear, and which of it is not known."""
-    missing, estimates = [], []
-    wired = [wired_driver(g.driver, g.coils) for g in groups]
-    drivers = [wired[k] for k in model.owners]
-    for driver in wired:
-        for value, symbol in ((driver.part.xmax, "Xmax"), (driver.pe, "the rated power")):
-            if value is None:
-                missing.append(f"needs {symbol} of {driver.part.name}")
-    travel = []
-    for item, constants in zip(radiators, model.radiators, strict=True):
-        value, estimated = radiator_travel(
-            item, constants.sag, groups, radiators, wiring_of(channels)
-        )
-        travel.append(value)
-        name = item.radiator.name
-        if value is None:
-            missing.append(f"needs Xmax of {name}")
-        elif estimated:
-            estimates.append(f"Travel of {name}: estimated, ±{100 * TRAVEL_BAND:.0f} %")
-    missing += _source_gaps(power)
+) -> Ratings:
+    """What the parts bear; None where it is not known."""
+    drivers = [box.groups[k].driver for k in model.owners]
     gain = 10 ** (power.amplifier.gain / 20)
-    ratings = Ratings(
-        tuple(d.part.xmax for d in drivers),
+    return Ratings(
+        tuple(d.xmax for d in drivers),
         tuple(d.pe for d in drivers),
-        tuple(d.derivation.figures["re"] for d in drivers),
-        tuple(travel),
-        tuple(port_speed_limit(p) for p in ports),
+        tuple(d.constants.r_e for d in drivers if d.constants is not None),
+        tuple(
+            _radiator_travel(item, constants, box, wiring)
+            for item, constants in zip(box.radiators, model.radiators, strict=True)
+        ),
+        tuple(port_speed_limit(p) for p in box.ports),
         tuple(c.limiter for c in channels),
         SQRT2 * power.dsp.full_scale * gain,
     )
-    return ratings, Gaps(tuple(missing), (*estimates, *_estimates(power, ports)))
 
 
-def _source_gaps(power: Power) -> list[str]:
-    """Source limits that are not known."""
-    source = power.source
-    missing = []
-    if isinstance(source, Pack):
-        if source.cell.max_current is None:
-            missing.append(f"needs the current limit of {source.cell.name}")
-        if source.board is not None and source.board.max_current is None:
-            missing.append("needs the current limit of the protection board")
-    if power.converter is not None and power.converter.input_current is None:
-        missing.append(f"needs the input current of {power.converter.name}")
-    return missing
+def port_speed_limit(port: Port) -> Number:
+    """Stated or estimated limit of the air speed, peak m/s."""
+    return SPEED_LIMITS[port.edges] if port.speed_limit is None else port.speed_limit
 
 
-def _estimates(power: Power, ports: tuple[Port, ...]) -> list[str]:
-    """Stated defaults that stand in for figures."""
-    amplifier, found = power.amplifier, []
-    if amplifier.current_limit is None:
-        found.append(f"Current limit of {amplifier.name}: 1.25 × its largest clean peak")
-    if amplifier.efficiency is None:
-        found.append(f"Losses of {amplifier.name}: 2 % of its output current")
-    if any(claim.thd is None for claim in amplifier.claims):
-        found.append(f"Claims of {amplifier.name}: taken at 10 % distortion")
-    if any(port.speed_limit is None for port in ports):
-        found.append("Air speed in the port: by the shape of its edges")
-    return found
+def _radiator_travel(
+    item: inputs.Radiators, constants: RadiatorConstants, box: inputs.Box, wiring: Wiring
+) -> Number | None:
+    """Travel less sag in m; where it is not stated, from what the drivers around can displace."""
+    travel = item.radiator.xmax
+    if travel is None:
+        if not travel_follows(box, item):
+            return None
+        travel = TRAVEL_RULE * _swept(box, item.chamber, wiring) / _radiator_area(box, item.chamber)
+    return positive(travel - constants.sag)
 
 
-@dataclass(frozen=True)
-class Tops:
-    """Ceiling at the brief's charge and at full charge (the same object without a pack)."""
-
-    charged: Ceiling
-    full: Ceiling
-
-
-@stage
-def tops_of(
-    transfers: Transfers,
-    unit_level: Real,
-    ratings: Ratings,
-    power: Power,
-    charge: float,
-    duty: float,
-) -> Tops:
-    """Ceilings of a design."""
-    amplifier = amplifier_model(power.amplifier)
-
-    def at(source: Source) -> Ceiling:
-        return ceiling(unit_level, all_limits(transfers, ratings, amplifier, source, duty))
-
-    charged = at(source_at(power, charge))
-    full = at(source_at(power, 1.0)) if isinstance(power.source, Pack) else charged
-    return Tops(charged, full)
+def _swept(box: inputs.Box, chamber: str, wiring: Wiring) -> Number:
+    """Air in m3 that the drivers around a chamber displace one way."""
+    return sum(
+        g.driver.xmax * g.driver.constants.s_d * cone_count(g, wiring)
+        for g in box.groups
+        if chamber in (g.chamber, g.front) and g.driver.xmax is not None and g.driver.constants
+    )
 
 
-def duty_of(listening: Listening) -> float:
-    """D in dB: 0 for a steady tone."""
-    return 0.0 if listening.steady_tone else programme_of(listening).duty
+def _radiator_area(box: inputs.Box, chamber: str) -> Number:
+    """Area in m2 of all radiators of a chamber."""
+    own = [r for r in box.radiators if r.chamber == chamber and r.radiator.sd is not None]
+    return sum(r.count * r.radiator.sd for r in own if r.radiator.sd is not None)

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from firecrest.core.limits.ceiling import code_at, margins_at
-from firecrest.core.limits.promise import promised_shape
+from firecrest.core.limits.loudness import promised_shape
 from firecrest.design.design import Design
 
 if TYPE_CHECKING:

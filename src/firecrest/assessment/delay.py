@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from firecrest.assessment.acoustic import around_of, voice_rows, whole_flow
+from firecrest.assessment.acoustic import voice_rows, whole_flow
 from firecrest.assessment.assess import Acoustic
-from firecrest.assessment.lowering import air_of
+from firecrest.assessment.conditions import air_of, around_of
 from firecrest.core.acoustics.network import solve
 from firecrest.core.acoustics.radiation import group_delay, heard
 from firecrest.core.arrays import Complex, Real

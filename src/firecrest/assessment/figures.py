@@ -1,10 +1,10 @@
 """What follows from the figures of a driver or radiator: constants the network needs."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from math import pi, sqrt
+from functools import wraps
+from typing import Any, Concatenate, ParamSpec, TypeVar
 
-from firecrest.assessment.memo import stage
 from firecrest.core.acoustics.derivation import Derivation
 from firecrest.core.acoustics.driver import RANK as DRIVER_RANK
 from firecrest.core.acoustics.driver import DriverConstants, derive, driver_suspects
@@ -13,7 +13,6 @@ from firecrest.core.acoustics.radiators import RANK as RADIATOR_RANK
 from firecrest.core.acoustics.radiators import derive_radiator, radiator_suspects
 from firecrest.core.acoustics.wiring import SAME, coil_factors
 from firecrest.core.errors import MissingFigureError
-from firecrest.design.box import RadiatorSet
 from firecrest.design.parts import DriverPart, RadiatorPart
 
 SYMBOLS = {
@@ -42,31 +41,36 @@ SYMBOLS = {
 SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
 """Figures that most sheets have: a gap among them is named before what would follow from it."""
 GRAVITY = 9.81
-_KEPT = "_derivation"
+P = ParamSpec("P")
+T = TypeVar("T")
+_KEPT = "_follows"
 
 
-@dataclass(frozen=True)
-class RadiatorConstants:
-    """One radiator with its added mass, and the travel that is left to it."""
-
-    mass: float
-    compliance: float
-    resistance: float
-    area: float
-    resonance: float
-    sag: float
-
-
-def derivation_of(part: DriverPart) -> Derivation:
-    """What follows from a driver's figures; worked out once for each part and kept with it.
+def kept_with(function: Callable[Concatenate[Any, P], T]) -> Callable[Concatenate[Any, P], T]:
+    """Keep what ``function(part, ...)`` gives with the part itself.
 
     Parts never change, so what follows from one belongs to it as long as it lives.
     """
-    kept: Derivation | None = vars(part).get(_KEPT)
-    if kept is None:
-        kept = derive({key: getattr(part, key) for key in DRIVER_RANK})
-        object.__setattr__(part, _KEPT, kept)
-    return kept
+
+    @wraps(function)
+    def _kept(part: Any, /, *args: P.args, **kwargs: P.kwargs) -> T:
+        known = vars(part).get(_KEPT)
+        if known is None:
+            known = {}
+            object.__setattr__(part, _KEPT, known)
+        key = (function.__name__, *args, *kwargs.values())
+        if key not in known:
+            known[key] = function(part, *args, **kwargs)
+        found: T = known[key]
+        return found
+
+    return _kept
+
+
+@kept_with
+def derivation_of(part: DriverPart) -> Derivation:
+    """What follows from a driver's figures."""
+    return derive({key: getattr(part, key) for key in DRIVER_RANK})
 
 
 @dataclass(frozen=True)
@@ -85,7 +89,7 @@ class WiredDriver:
     pe: float | None
 
 
-@stage
+@kept_with
 def wired_driver(part: DriverPart, coils: str) -> WiredDriver:
     """The driver with its two coils wired as ``coils``.
 
@@ -137,7 +141,7 @@ def driver_constants(driver: WiredDriver) -> DriverConstants:
     )
 
 
-@stage
+@kept_with
 def radiator_derivation(part: RadiatorPart) -> Derivation:
     """What follows from a radiator's figures; a stated loss of 0 stays 0."""
     return derive_radiator({key: getattr(part, key) for key in RADIATOR_RANK})
@@ -154,21 +158,3 @@ def suspects_of(part: DriverPart | RadiatorPart) -> tuple[str, ...]:
     if isinstance(part, DriverPart):
         return driver_suspects({key: getattr(part, key) for key in DRIVER_RANK})
     return radiator_suspects({key: getattr(part, key) for key in RADIATOR_RANK})
-
-
-def radiator_constants(item: RadiatorSet) -> RadiatorConstants:
-    """Constants of a radiator in place; added mass keeps Rmp and Cmp.
-
-    Mounted horizontally it sags by g/w_p^2, with w_p its resonance including added mass.
-    """
-    figures = radiator_figures(item.radiator)
-    for key, value in figures.items():
-        if value is None:
-            raise MissingFigureError(SYMBOLS[key], item.radiator.name)
-    mass = float(figures["mmp"] or 0.0) + item.added_mass
-    compliance = float(figures["cmp"] or 0.0)
-    resonance = 1 / (2 * pi * sqrt(mass * compliance))
-    sag = GRAVITY / (2 * pi * resonance) ** 2 if item.horizontal else 0.0
-    return RadiatorConstants(
-        mass, compliance, float(figures["rmp"] or 0.0), float(figures["sd"] or 0.0), resonance, sag
-    )

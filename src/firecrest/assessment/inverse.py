@@ -5,23 +5,36 @@ share; tuning through the radiators' added mass or the ports' length. What canno
 refused with the range that can.
 """
 
-from collections.abc import Callable
+import numpy as np
 
-from firecrest.assessment.acoustic import model_of
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.columns import put
+from firecrest.assessment.derive import model_in, no_air
+from firecrest.assessment.lower import Lowered, lower
+from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
-from firecrest.core.errors import FirecrestError, RangeError
+from firecrest.core.errors import DesignError, RangeError
 from firecrest.core.units import shown
+from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
 
-STEPS = 60
 SCAN = 60
+FINER = 6
+"""Times that a step of the scan is divided into as many again."""
 
 
 def tuning_of(design: Design, chamber: int = 0) -> float | None:
-    """Tuning of a chamber in Hz; None when it is closed."""
-    return model_of(design, cabinet_of(design)).tuning[chamber]
+    """Tuning of a chamber in Hz; None when it is closed.
+
+    DesignError when a figure of a part is missing, or no air is left.
+    """
+    model = model_in(_solvable(design).inputs, Memo(AFRESH))
+    if model.full[chamber]:
+        raise DesignError(no_air(design.box.chambers[chamber].name))
+    tuning = model.tuning[chamber]
+    return None if tuning is None else float(tuning)
 
 
 def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
@@ -69,15 +82,17 @@ def _by_share(design: Design, volume: float, place: int) -> Design:
 
 
 def tuner_path(design: Design, chamber: int = 0) -> Path | None:
-    """The stored figure that tunes a chamber: added mass or port length; None when closed."""
-    box, name = design.box, design.box.chambers[chamber].name
-    for k, item in enumerate(box.radiators):
-        if item.chamber == name:
-            return ("box", "radiators", k, "added_mass")
-    for k, port in enumerate(box.ports):
-        if port.chamber == name:
-            return ("box", "ports", k, "length")
-    return None
+    """The stored figure that tunes a chamber: added mass or port length; None when closed.
+
+    Of the openings that lead outside where there are any; radiators before ports.
+    """
+    name = design.box.chambers[chamber].name
+    found: list[tuple[bool, Path]] = []
+    for kind, figure in (("radiators", "added_mass"), ("ports", "length")):
+        for k, item in enumerate(getattr(design.box, kind)):
+            if name in (item.chamber, item.opens_to):
+                found.append((item.opens_to != OUTSIDE, ("box", kind, k, figure)))
+    return min(found, key=lambda opening: opening[0], default=(False, None))[1]
 
 
 def with_tuning(design: Design, frequency: float, chamber: int = 0) -> Design:
@@ -88,34 +103,37 @@ def with_tuning(design: Design, frequency: float, chamber: int = 0) -> Design:
     path = tuner_path(design, chamber)
     if path is None:
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
-    facts = facts_at(design, path)
-
-    def _tuned(value: float) -> float:
-        return tuning_of(replace_at(design, path, value), chamber) or 0.0
-
-    high = _lowest(_tuned, facts.low, facts.high)
-    top, bottom = _tuned(facts.low), _tuned(high)
+    facts, lowered = facts_at(design, path), _solvable(design)
+    ramp = np.linspace(0.0, 1.0, SCAN + 1)
+    values = facts.low + (facts.high - facts.low) * ramp**3
+    tuned = _tunings(lowered, path, values, chamber)
+    rises = np.nonzero(~(np.diff(tuned) < 0))[0]  # beyond, a long port eats the air it works on
+    last = int(rises[0]) if len(rises) else SCAN
+    top, bottom = tuned[0], tuned[last]
     if not bottom <= frequency <= top:
         raise RangeError(
             f"By {facts.label.lower()} this box can be tuned from {bottom:.1f} to {top:.1f} Hz."
         )
-    low = facts.low
-    for _ in range(STEPS):
-        middle = 0.5 * (low + high)
-        low, high = (middle, high) if _tuned(middle) > frequency else (low, middle)
-    return replace_at(design, path, 0.5 * (low + high))
+    values, tuned = values[: last + 1], tuned[: last + 1]
+    for _ in range(FINER):
+        place = min(max(int(np.searchsorted(-tuned, -frequency)), 1), len(values) - 1)
+        values = np.linspace(values[place - 1], values[place], SCAN + 1)
+        tuned = _tunings(lowered, path, values, chamber)
+    place = int(np.argmin(np.abs(tuned - frequency)))
+    return replace_at(design, path, float(values[place]))
 
 
-def _lowest(tuned: Callable[[float], float], low: float, high: float) -> float:
-    """Value in [low, high] that tunes lowest: beyond it a long port eats the air it works on."""
-    best, least = low, tuned(low)
-    for k in range(1, SCAN + 1):
-        value = low + (high - low) * (k / SCAN) ** 3
-        try:
-            frequency = tuned(value)
-        except FirecrestError:
-            break
-        if frequency >= least:
-            break
-        best, least = value, frequency
-    return best
+def _solvable(design: Design) -> Lowered:
+    lowered = lower(design, Memo(AFRESH))
+    if lowered.blocked:
+        raise DesignError(lowered.blocked)
+    return lowered
+
+
+def _tunings(lowered: Lowered, path: Path, values: Real, chamber: int) -> Real:
+    """Tunings in Hz of a chamber with ``values`` at ``path``; NaN where no air is left."""
+    model = model_in(put(lowered.inputs, path, values[:, None]), Memo(AFRESH))
+    tuning = model.tuning[chamber]
+    assert tuning is not None
+    found = np.broadcast_to(tuning, (len(values), 1))
+    return np.where(model.full[chamber], np.nan, found)[:, 0]

@@ -1,49 +1,80 @@
-"""Stages remembered by the branches they read: compared with ``is``, the last few per stage.
+"""Results remembered by the branches they were worked out from.
 
-The models rebuild every tuple when its parent is rebuilt while the items keep their identity, so
-keys are taken on the items. Plain numbers and words are compared by value. The memo only saves
-time: a stage is a pure function, and forgetting never changes a result.
+A memo belongs to its owner (a window, a worker, a command) and is handed in; two owners cannot
+push each other's results out. Arguments are compared with ``is``: the models rebuild every tuple
+when its parent is rebuilt while the items keep their identity, so tuples are compared item by item.
+Plain numbers and words are compared by value. A memo only saves time: what it remembers are pure
+functions, and forgetting never changes a result.
 """
 
-from collections.abc import Callable
-from functools import wraps
+import dataclasses
+from collections.abc import Callable, Mapping
 from typing import Any, ParamSpec, TypeVar
+
+import numpy as np
 
 P = ParamSpec("P")
 T = TypeVar("T")
 PLAIN = (float, int, str, bool, type(None))
-KEPT = 6
+KEPT = 16
+"""Results of one function that are remembered: of a design, its variants and its equal parts."""
+
+AFRESH = 0
+"""Results kept where every one is of columns that never come again."""
 
 
-def _flat(value: Any) -> tuple[Any, ...]:
-    """Items of nested tuples in one row, with the length of each tuple."""
-    if not isinstance(value, tuple):
-        return (value,)
-    return (len(value), *(leaf for item in value for leaf in _flat(item)))
+class Memo:
+    """Remembers the last ``kept`` results of each function; with 0 it remembers nothing.
+
+    ``runs`` counts by function name how often a result was really worked out.
+    """
+
+    def __init__(self, kept: int = KEPT) -> None:
+        self._kept = kept
+        self._known: dict[Any, list[tuple[tuple[Any, ...], Any]]] = {}
+        self.runs: dict[str, int] = {}
+
+    def __call__(self, function: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
+        """``function(*args)``, remembered; arrays in what it gives can't be written to."""
+        if kwargs:
+            raise TypeError("what is remembered takes its arguments by position")
+        if not self._kept:
+            return function(*args, **kwargs)
+        known = self._known.setdefault(function, [])
+        for place, (key, result) in enumerate(known):
+            if _same(key, args):
+                if place:
+                    known.insert(0, known.pop(place))
+                return result  # type: ignore[no-any-return]
+        result = function(*args, **kwargs)
+        seal(result)
+        name = getattr(function, "__name__", "")
+        self.runs[name] = self.runs.get(name, 0) + 1
+        known.insert(0, (args, result))
+        del known[self._kept :]
+        return result
 
 
 def _same(a: Any, b: Any) -> bool:
-    return a is b or (type(a) is type(b) and isinstance(a, PLAIN) and a == b)
+    if a is b:
+        return True
+    if type(a) is not type(b):
+        return False
+    if isinstance(a, tuple):
+        return len(a) == len(b) and all(map(_same, a, b))
+    return isinstance(a, PLAIN) and a == b
 
 
-def stage(function: Callable[P, T]) -> Callable[P, T]:
-    """Remember the last few results of ``function`` by its positional arguments.
-
-    ``runs`` on the returned function counts how often the stage was really computed.
-    """
-    kept: list[tuple[tuple[Any, ...], T]] = []
-
-    @wraps(function)
-    def remembered(*args: P.args, **kwargs: P.kwargs) -> T:
-        key = _flat(args)
-        for known, result in tuple(kept):
-            if len(known) == len(key) and all(map(_same, known, key)):
-                return result
-        result = function(*args, **kwargs)
-        remembered.runs += 1  # type: ignore[attr-defined]
-        kept.insert(0, (key, result))
-        del kept[KEPT:]
-        return result
-
-    remembered.runs = 0  # type: ignore[attr-defined]
-    return remembered
+def seal(value: Any) -> None:
+    """Make every array in nested results read-only: what is remembered is shared."""
+    if isinstance(value, np.ndarray):
+        value.flags.writeable = False
+    elif isinstance(value, tuple | list):
+        for item in value:
+            seal(item)
+    elif isinstance(value, Mapping):
+        for item in value.values():
+            seal(item)
+    elif dataclasses.is_dataclass(value) and not hasattr(value, "__pydantic_fields__"):
+        for item in vars(value).values():
+            seal(item)

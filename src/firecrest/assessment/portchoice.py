@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.cabinet import port_area
 from firecrest.assessment.inverse import tuning_of, with_tuning
-from firecrest.assessment.lowering import port_ends
+from firecrest.assessment.network import port_ends
 from firecrest.assessment.portloss import PEAK, promise_drive
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
@@ -38,7 +38,8 @@ SLOT_SHEETS = (1, 2, 3, 4)
 
 def space_of(case: Case, port: Port) -> Space:
     """Room for a port: it folds along the longer free side; a wide slot lies along its width."""
-    length, height, depth = inner_size((case.length, case.height, case.depth), case.wall)
+    inside = inner_size((case.length, case.height, case.depth), case.wall)
+    length, height, depth = map(float, inside)
     across, side = min(length, height), max(length, height)
     if port.shape == "slot" and port.width + port.wall > across:
         across, side = side, across
@@ -113,6 +114,14 @@ def _slots(port: Port, sheet: float) -> Iterator[Port]:
             continue
 
 
+def folded(design: Design, place: int) -> Design:
+    """A port folded as often as its length needs; as it is when it fits in no way."""
+    bends = fit_in_case(design, place).bends
+    if bends is None or bends == design.box.ports[place].bends:
+        return design
+    return replace_at(design, ("box", "ports", place, "bends"), bends)
+
+
 def with_port(design: Design, place: int, port: Port) -> Design:
     """A port in place of another at the tuning the chamber has now, folded as often as it needs.
 
@@ -123,9 +132,7 @@ def with_port(design: Design, place: int, port: Port) -> Design:
     tuning = tuning_of(design, chamber)
     assert tuning is not None
     made = replace_at(design, ("box", "ports", place), port)
-    made = with_tuning(made, tuning, chamber)
-    fit = fit_in_case(made, place)
-    return replace_at(made, ("box", "ports", place, "bends"), fit.bends or 0)
+    return folded(with_tuning(made, tuning, chamber), place)
 
 
 def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
@@ -139,7 +146,7 @@ def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
     return PortChoice(
         new,
         made,
-        new.count * port_area(new),
+        new.count * float(port_area(new)),
         new.length,
         fit_in_case(made, place),
         peak_speed(done, place),

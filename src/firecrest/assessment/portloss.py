@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.acoustic import EDIT_GRID, around_of, transfers_from, voice_rows
+from firecrest.assessment.acoustic import EDIT_GRID, transfers_from, voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.lowering import air_of, programme_of
+from firecrest.assessment.conditions import air_of, around_of, programme_of
 from firecrest.core.acoustics.elements import Port as PortModel
 from firecrest.core.acoustics.network import solve
 from firecrest.core.acoustics.ports import BEND_LOSS, LOSS_COEFFICIENTS, turbulent_resistance

@@ -4,11 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.acoustic import around_of, placed_sources, voice_rows
+from firecrest.assessment.acoustic import placed_sources, voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.conditions import air_of, around_of
 from firecrest.assessment.figures import derivation_of
-from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.radiation import heard, level
 from firecrest.core.arrays import Complex
 from firecrest.design.design import Design

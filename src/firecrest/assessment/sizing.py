@@ -3,11 +3,13 @@
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.batch import Figures, assess_batch
 from firecrest.assessment.inverse import tuner_path, with_tuning
 from firecrest.assessment.layouts import figures_of, kind_of, with_kind
+from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.tunings import best_tunings
+from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.acoustics import alignments
 from firecrest.core.acoustics.alignments import Vented
 from firecrest.core.errors import DesignError, FirecrestError
@@ -52,12 +54,12 @@ def with_air(design: Design, volume: float) -> Design:
     for _ in range(STEPS):
         middle = 0.5 * (low + high)
         try:
-            air = cabinet_of(scaled(design, middle)).air[0]
+            air = float(cabinet_of(scaled(design, middle)).air[0])
         except FirecrestError:
             air = 0.0 if middle < 1 else float("inf")
         low, high = (middle, high) if air < volume else (low, middle)
     made = scaled(design, high)
-    if abs(cabinet_of(made).air[0] / volume - 1) > 1e-3:
+    if abs(float(cabinet_of(made).air[0]) / volume - 1) > 1e-3:
         raise DesignError(f"No case of these proportions holds {1e3 * volume:.2f} L of air.")
     return made
 
@@ -128,7 +130,7 @@ def most_output(design: Design) -> Design:
     """The present case at its loudest tuning."""
     if tuner_path(design) is None and not design.box.ports and not design.box.radiators:
         raise DesignError("A closed box has no tuning. Fit a port or radiators first.")
-    return best_tunings([design])[0]
+    return best_tunings([design], Memo(AFRESH))[0]
 
 
 def smallest_case(design: Design) -> Design:
@@ -150,8 +152,8 @@ def _smallest_of(design: Design, factors: tuple[float, ...]) -> Design:
             continue
         if min(cabinet_of(case).air) > 0:
             cases.append(case)
-    tuned = best_tunings(cases)
-    judged = assess_batch(tuned)
+    tuned = best_tunings(cases, Memo())
+    judged = assess_many(tuned, EDIT_GRID, Memo())
     for case, figures in zip(tuned, judged, strict=True):
         if not _short(figures):
             return case

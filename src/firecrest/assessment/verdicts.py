@@ -1,23 +1,27 @@
-"""The six promises: predicted, target, margin, and the state each is in."""
+"""The six promises: predicted, target, margin, and the state each is in, of one design or many."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import inf
-from typing import Literal
+from typing import Any, Literal
+
+import numpy as np
 
 from firecrest.assessment.cabinet import CabinetResult
-from firecrest.core.limits.promise import Loudness, LowNote, Reach
+from firecrest.core.arrays import Number, Real
+from firecrest.core.limits.loudness import Loudness
+from firecrest.core.limits.low_note import HeldNote
+from firecrest.core.limits.reach import INSIDE, LOWER, NONE, NOTES, Crossing
 from firecrest.design.brief import Brief
 
 State = Literal["met", "close", "short", "unknown", "none"]
+STATES: tuple[State, ...] = ("met", "close", "short", "unknown", "none")
+MET, CLOSE, SHORT, UNKNOWN, OPEN = range(5)
 ROUNDING = 1e-9
-RUNTIME_BELOW = 9.0
-"""Playing level when none is set: this many dB below the promised loudness."""
-
-
-def playing_level(brief: Brief) -> float:
-    """Level in dB at which runtime is promised."""
-    level = brief.runtime.level
-    return brief.loudness.level - RUNTIME_BELOW if level is None else level
+WALL = "runs from the wall"
+NOTHING_LEFT = "nothing clean can be played: one part has nothing to give"
+KEYS = ("loudness", "bass", "runtime", "size", "weight", "cost")
+"""In strip order."""
 
 
 @dataclass(frozen=True)
@@ -43,131 +47,204 @@ class Promise:
         return self.state == "short" and self.importance == "wish"
 
 
-def judge(margin: float | None, importance: str, *, at_best: State = "met") -> State:
+@dataclass(frozen=True)
+class Reason:
+    """Why a promise stands as it does, in the designs where ``holds``; figures of ``words``."""
+
+    holds: Any
+    words: str
+    figures: tuple[Number, ...] = ()
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """One promise of many designs, arrays (..., 1): NaN is not known, ``state`` a place in
+    ``STATES``; of several reasons that hold the first is told.
+    """
+
+    key: str
+    predicted: Real
+    target: Number
+    margin: Real
+    state: Real
+    importance: str
+    floor: bool
+    reasons: tuple[Reason, ...] = ()
+
+
+def promise_of(verdict: Verdict, row: int = 0) -> Promise:
+    """The promise of one design."""
+
+    def _at(value: Any) -> float:
+        flat = np.ravel(value)
+        return float(flat[row if flat.size > 1 else 0])
+
+    def _known(value: Any) -> float | None:
+        found = _at(value)
+        return None if np.isnan(found) else found
+
+    told = next((r for r in verdict.reasons if _at(r.holds)), Reason(True, ""))
+    words = told.words.format(*map(_at, told.figures)) if told.figures else told.words
+    return Promise(
+        verdict.key,
+        _known(verdict.predicted),
+        _at(verdict.target),
+        _known(verdict.margin),
+        STATES[int(_at(verdict.state))],
+        verdict.importance,
+        verdict.floor,
+        words,
+    )
+
+
+def judged(margin: Number, importance: str, at_best: Number = MET) -> Real:
     """State of a margin; ``at_best`` caps it."""
     if importance == "open":
-        return "none"
-    if margin is None:
-        return "unknown"
-    return at_best if margin >= -ROUNDING else "short"
+        return np.full(np.shape(margin), OPEN)
+    kept = np.asarray(margin) >= -ROUNDING
+    return np.where(np.isnan(margin), UNKNOWN, np.where(kept, at_best, SHORT))
 
 
-def loudness_promise(
-    brief: Brief, result: Loudness | None, low: LowNote | None, missing: tuple[str, ...]
-) -> Promise:
+def _broken(state: Real, broken: Any, importance: str) -> Real:
+    """``state``, short where a promise is ``broken`` without a figure that says by how much."""
+    return state if importance == "open" else np.where(broken, SHORT, state)
+
+
+@dataclass(frozen=True)
+class Waiting:
+    """Designs that can't be judged by ear, (..., 1), and why."""
+
+    where: Any
+    why: str
+
+
+def loudness_verdict(
+    brief: Brief, found: Loudness | None, held: HeldNote | None, waits: Sequence[Waiting]
+) -> Verdict:
     """Loudness; at best close while a held low note needs a high-pass."""
     ask = brief.loudness
-    if missing or result is None:
-        reason = missing[0] if missing else "the voice ends below the promised bass reach"
-        state = judge(None, ask.importance)
-        return Promise("loudness", None, ask.level, None, state, ask.importance, True, reason)
-    if result.level == -inf:
-        state = "none" if ask.importance == "open" else "short"
-        return Promise("loudness", None, ask.level, None, state, ask.importance, True, NOTHING_LEFT)
-    held = low is None or low.passed
-    state = judge(result.margin, ask.importance, at_best="met" if held else "close")
-    reason = "" if held else "needs a high-pass"
-    return Promise(
-        "loudness", result.level, ask.level, result.margin, state, ask.importance, True, reason
-    )
-
-
-def bass_promise(brief: Brief, reach: Reach | None, missing: tuple[str, ...]) -> Promise:
-    """Bass reach at level."""
-    ask = brief.bass
-    if missing or reach is None:
-        reason = missing[0] if missing else "no band to judge it in"
-        state = judge(None, ask.importance)
-        return Promise("bass", None, ask.frequency, None, state, ask.importance, False, reason)
-    if reach.frequency is None:
-        state = "none" if ask.importance == "open" else "short"
-        reason = f"the band is {reach.missing:.1f} dB short"
-        return Promise("bass", None, ask.frequency, None, state, ask.importance, False, reason)
-    margin = ask.frequency - reach.frequency
-    state = judge(margin, ask.importance)
-    return Promise(
-        "bass", reach.frequency, ask.frequency, margin, state, ask.importance, False, reach.note
-    )
-
-
-def runtime_promise(
-    brief: Brief, hours: float | None, level: float, playable: float | None, reason: str
-) -> Promise:
-    """Runtime of ``hours`` at ``level``; above ``playable``, the programme level, nothing plays."""
-    ask = brief.runtime
-    if hours is None:
-        state: State = "none" if reason == WALL else judge(None, ask.importance)
-        return Promise("runtime", None, ask.duration, None, state, ask.importance, True, reason)
-    predicted = hours * 3600.0
-    margin = predicted - ask.duration
-    if playable is not None and level > playable + ROUNDING:
-        state = "none" if ask.importance == "open" else "short"
-        reason = f"{level:.1f} dB cannot be played: {playable:.1f} dB is the most"
-        if playable == -inf:
-            reason = NOTHING_LEFT
-        return Promise(
-            "runtime", predicted, ask.duration, margin, state, ask.importance, True, reason
-        )
-    return Promise(
-        "runtime",
-        predicted,
-        ask.duration,
+    level = np.asarray(np.nan if found is None else found.level)
+    unknown = _any(waits) | np.isnan(level)
+    silent = ~unknown & (level == -inf)
+    passed = np.asarray(True) if held is None else held.margin >= 0
+    level = np.where(unknown | silent, np.nan, level)
+    margin = level - ask.level
+    state = judged(margin, ask.importance, np.where(passed, MET, CLOSE))
+    return Verdict(
+        "loudness",
+        level,
+        ask.level,
         margin,
-        judge(margin, ask.importance),
+        _broken(state, silent, ask.importance),
         ask.importance,
         True,
+        (
+            *_reasons(waits),
+            Reason(unknown, "the voice ends below the promised bass reach"),
+            Reason(silent, NOTHING_LEFT),
+            Reason(~passed, "needs a high-pass"),
+        ),
     )
 
 
-WALL = "runs from the wall"
-NOTHING_LEFT = "nothing clean can be played: one part has nothing to give"
-
-
-def size_promise(brief: Brief, cabinet: CabinetResult) -> Promise:
-    """The tightest of the three outer dimensions."""
-    ask = brief.size
-    asked = (ask.length, ask.height, ask.depth)
-    spare = [a - o for a, o in zip(asked, cabinet.outer, strict=True)]
-    tightest = spare.index(min(spare))
-    margin = spare[tightest]
-    return Promise(
-        "size",
-        cabinet.outer[tightest],
-        asked[tightest],
+def bass_verdict(brief: Brief, reach: Crossing | None, waits: Sequence[Waiting]) -> Verdict:
+    """Bass reach at level."""
+    ask = brief.bass
+    if reach is None:
+        reach = Crossing(np.array([np.nan]), np.array([NONE]), np.array([0.0]))
+    unknown = _any(waits)
+    none = ~unknown & (reach.kind == NONE)
+    found = np.where(unknown | none, np.nan, reach.frequency)
+    margin = ask.frequency - found
+    notes = (Reason(reach.kind == kind, NOTES[kind]) for kind in (LOWER, INSIDE))
+    return Verdict(
+        "bass",
+        found,
+        ask.frequency,
         margin,
-        judge(margin, ask.importance),
+        _broken(judged(margin, ask.importance), none, ask.importance),
         ask.importance,
         False,
-        ("length", "height", "depth")[tightest],
+        (*_reasons(waits), Reason(none, "the band is {:.1f} dB short", (reach.missing,)), *notes),
     )
 
 
-def cap_promise(key: str, predicted: float, target: float, importance: str) -> Promise:
-    """Weight or cost."""
-    margin = target - predicted
-    return Promise(key, predicted, target, margin, judge(margin, importance), importance, False)
-
-
-def six_promises(
+def runtime_verdict(
     brief: Brief,
-    rolled: CabinetResult,
+    hours: Real | None,
+    level: Number,
+    playable: Real | None,
+    waits: Sequence[Waiting],
     *,
-    loudness: Loudness | None,
-    low_note: LowNote | None,
-    reach: Reach | None,
-    hours: float | None,
-    run_level: float,
-    playable: float | None,
-    missing: tuple[str, ...],
     endless: bool,
-) -> tuple[Promise, ...]:
-    """All verdicts in strip order; ``endless`` is a source that never runs empty."""
-    waits = missing[0] if missing else ""
-    return (
-        loudness_promise(brief, loudness, low_note, missing),
-        bass_promise(brief, reach, missing),
-        runtime_promise(brief, hours, run_level, playable, WALL if endless else waits),
-        size_promise(brief, rolled),
-        cap_promise("weight", rolled.mass, brief.weight.mass, brief.weight.importance),
-        cap_promise("cost", rolled.price, brief.cost.price, brief.cost.importance),
+) -> Verdict:
+    """Runtime of ``hours`` at ``level``; above ``playable``, the programme level, nothing plays."""
+    ask = brief.runtime
+    seconds = np.asarray(np.nan if hours is None else hours * 3600.0)
+    seconds = np.where(_any(waits), np.nan, seconds)
+    margin = seconds - ask.duration
+    state = judged(margin, ask.importance)
+    too_loud, silent = np.asarray(False), np.asarray(False)
+    if endless:
+        state = np.full(np.shape(state), OPEN)
+    elif playable is not None:
+        too_loud = ~np.isnan(seconds) & (level > playable + ROUNDING)
+        silent = too_loud & (playable == -inf)
+        state = _broken(state, too_loud, ask.importance)
+    most = np.nan if playable is None else playable
+    return Verdict(
+        "runtime",
+        seconds,
+        ask.duration,
+        margin,
+        state,
+        ask.importance,
+        True,
+        (
+            Reason(endless, WALL),
+            *_reasons(waits),
+            Reason(silent, NOTHING_LEFT),
+            Reason(too_loud, "{:.1f} dB cannot be played: {:.1f} dB is the most", (level, most)),
+        ),
     )
+
+
+def size_verdict(brief: Brief, cabinet: CabinetResult) -> Verdict:
+    """The tightest of the three outer dimensions."""
+    ask = brief.size
+    asked = np.stack(np.broadcast_arrays(ask.length, ask.height, ask.depth, *cabinet.outer)[:3])
+    outer = np.stack(np.broadcast_arrays(*asked, *cabinet.outer)[3:])
+    tightest = np.argmin(asked - outer, axis=0)
+    asks, takes = (np.take_along_axis(x, tightest[None], axis=0)[0] for x in (asked, outer))
+    margin = asks - takes
+    sides = (Reason(tightest == k, side) for k, side in enumerate(("length", "height", "depth")))
+    state = judged(margin, ask.importance)
+    return Verdict("size", takes, asks, margin, state, ask.importance, False, tuple(sides))
+
+
+def cap_verdict(key: str, predicted: Number, target: Number, importance: str) -> Verdict:
+    """Weight or cost."""
+    margin = np.asarray(target - predicted)
+    state = judged(margin, importance)
+    return Verdict(key, np.asarray(predicted), target, margin, state, importance, False)
+
+
+def body_verdicts(brief: Brief, cabinet: CabinetResult) -> tuple[Verdict, Verdict, Verdict]:
+    """Size, weight and cost: known also where nothing can be heard yet."""
+    return (
+        size_verdict(brief, cabinet),
+        cap_verdict("weight", cabinet.mass, brief.weight.mass, brief.weight.importance),
+        cap_verdict("cost", cabinet.price, brief.cost.price, brief.cost.importance),
+    )
+
+
+def _any(waits: Sequence[Waiting]) -> Any:
+    """Whether any of them holds; False when there is none."""
+    found = np.asarray(False)
+    for wait in waits:
+        found = found | np.asarray(wait.where)
+    return found
+
+
+def _reasons(waits: Sequence[Waiting]) -> list[Reason]:
+    return [Reason(wait.where, wait.why) for wait in waits]

@@ -1,8 +1,11 @@
 """The array conventions: the last axis is frequency, the ones before it are designs.
 
 A parameter is a float, or an array of shape (designs, 1) that meets a frequency axis as it is.
+Every rule of the core runs on both; what it gives has the shape that its parameters ask for.
 """
 
+from collections.abc import Sequence
+from math import nan, sqrt
 from typing import Any
 
 import numpy as np
@@ -17,3 +20,60 @@ def decibel(ratio: Any) -> Any:
     """20 lg of an amplitude ratio; a ratio of 0 gives -inf without a warning."""
     with np.errstate(divide="ignore"):
         return 20.0 * np.log10(np.abs(ratio))
+
+
+def root(value: Number) -> Number:
+    """Square root of a float or an array; NaN, without a warning, of what is below 0."""
+    if isinstance(value, float):
+        return sqrt(value) if value >= 0 else nan
+    with np.errstate(invalid="ignore"):
+        return np.asarray(np.sqrt(value))
+
+
+def plain(value: Number) -> Number:
+    """A float where ``value`` is of one design, so that it can be told from others by itself."""
+    return value if np.ndim(value) > 1 else float(np.ravel(value)[0])
+
+
+def largest(values: Sequence[Number]) -> Number:
+    """The largest of several numbers, design by design."""
+    if all(isinstance(value, float) for value in values):
+        return max(values)
+    return np.asarray(np.max(np.broadcast_arrays(*values), axis=0))
+
+
+def least(values: Sequence[Number]) -> Number:
+    """The smallest of several numbers, design by design."""
+    if all(isinstance(value, float) for value in values):
+        return min(values)
+    return np.asarray(np.min(np.broadcast_arrays(*values), axis=0))
+
+
+def positive(value: Number) -> Number:
+    """``value``, or 0 where it is below."""
+    return max(value, 0.0) if isinstance(value, float) else np.maximum(value, 0.0)
+
+
+def between(grid: Real, values: Real, x: Number) -> Real:
+    """``values`` (..., F) over the rising ``grid`` (F,) at ``x`` (..., n): (..., n).
+
+    Straight lines between grid points, flat beyond its ends. Next to a value of -inf the line is
+    -inf as a whole, but for its other end.
+    """
+    x = np.atleast_1d(np.asarray(x, dtype=np.float64))
+    place = np.clip(np.searchsorted(grid, x), 1, len(grid) - 1)
+    share = np.clip((x - grid[place - 1]) / (grid[place] - grid[place - 1]), 0.0, 1.0)
+    low, high = picked(values, place - 1), picked(values, place)
+    with np.errstate(invalid="ignore"):
+        found = low * (1.0 - share) + high * share
+    ends = np.where(share == 0.0, low, np.where(share == 1.0, high, -np.inf))
+    return np.where(np.isnan(found), ends, found)
+
+
+def picked(values: Real, place: Real) -> Real:
+    """``values`` (..., F) at the grid points ``place`` (..., n)."""
+    if place.ndim == 1:
+        return np.asarray(values[..., place])
+    lead = np.broadcast_shapes(values.shape[:-1], place.shape[:-1])
+    values = np.broadcast_to(values, (*lead, values.shape[-1]))
+    return np.take_along_axis(values, np.broadcast_to(place, (*lead, place.shape[-1])), axis=-1)

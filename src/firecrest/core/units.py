@@ -6,6 +6,7 @@ The units that are shown live in one small table, so that no keystroke waits for
 
 from dataclasses import dataclass
 from math import isfinite, pi
+from typing import SupportsFloat
 
 
 @dataclass(frozen=True)
@@ -132,19 +133,19 @@ def from_si(value: float, quantity: str, unit: str) -> float:
     return (value - u.offset) / u.factor
 
 
-def figure(value: float, digits: int) -> str:
+def figure(value: SupportsFloat, digits: int) -> str:
     """``value`` with ``digits`` decimals and a true minus sign; a rounded zero has no sign."""
     if not isfinite(value):
         return "–"
-    text = f"{value:.{digits}f}"
+    text = f"{float(value):.{digits}f}"
     if text.startswith("-"):
         text = text[1:] if float(text) == 0 else MINUS + text[1:]
     return text
 
 
-def shown(value: float, quantity: str, unit: str, digits: int) -> str:
+def shown(value: SupportsFloat, quantity: str, unit: str, digits: int) -> str:
     """Value and unit as shown: thin no-break space between, the sign of money in front."""
-    text = figure(from_si(value, quantity, unit), digits)
+    text = figure(from_si(float(value), quantity, unit), digits)
     if unit == "€":
         return f"€{text}"
     return f"{text}{THIN_SPACE}{unit}" if unit else text

@@ -119,7 +119,7 @@ def air_volume(chamber: int = 0) -> Binding:
     return Binding(
         _of_chamber("air_volume", chamber),
         facts,
-        lambda a: a.cabinet.air[chamber] if chamber < len(a.cabinet.air) else None,
+        lambda a: float(a.cabinet.air[chamber]) if chamber < len(a.cabinet.air) else None,
         lambda design, value: with_air_volume(design, float(value or 0.0), chamber),
     )
 
@@ -135,7 +135,8 @@ def tuning(chamber: int = 0) -> Binding:
     def _read(a: Assessment) -> float | None:
         if a.acoustic is None or chamber >= len(a.acoustic.model.tuning):
             return None
-        return a.acoustic.model.tuning[chamber]
+        tuned = a.acoustic.model.tuning[chamber]
+        return None if tuned is None else float(tuned)
 
     facts = _computed(
         "tuning",

@@ -153,7 +153,7 @@ def _rows(box: Box, loose: list[_Loose]) -> list[list[str]]:
 def _widths(assessment: Assessment, row: list[str]) -> list[float]:
     """Widths in shares, by the root of the air, none too small to read."""
     names = [c.name for c in assessment.design.box.chambers]
-    roots = [max(assessment.cabinet.air[names.index(n)], 1e-6) ** 0.5 for n in row]
+    roots = [max(float(assessment.cabinet.air[names.index(n)]), 1e-6) ** 0.5 for n in row]
     shares = [max(r / sum(roots), LEAST) for r in roots]
     return [s / sum(shares) for s in shares]
 

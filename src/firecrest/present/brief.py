@@ -4,9 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.acoustic import around_of
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.lowering import air_of
+from firecrest.assessment.conditions import air_of, around_of
 from firecrest.core.acoustics.driver import REFERENCE_PRESSURE
 from firecrest.core.acoustics.radiation import heard
 from firecrest.core.units import figure, shown

@@ -1,12 +1,14 @@
 """The ceiling as a plot: tints, promise, shortfall, and the read-out at the crosshair."""
 
+from typing import SupportsFloat
+
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.lowering import air_of
+from firecrest.assessment.conditions import air_of
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import code_at, margins_at
-from firecrest.core.limits.promise import at, promised_shape
+from firecrest.core.limits.loudness import promised_shape
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.present.plot import (
     BASS,
@@ -133,7 +135,8 @@ def readout(assessment: Assessment, frequency: float) -> Readout | None:
     return Readout(f"at {_hertz(frequency)}", "dB against promise", rows[:6])
 
 
-def _hertz(value: float) -> str:
+def _hertz(value: SupportsFloat) -> str:
+    value = float(value)
     if value >= 1000:
         return f"{value / 1000:.3g}{THIN_SPACE}kHz"
     return f"{value:.0f}{THIN_SPACE}Hz"
@@ -188,5 +191,5 @@ def _band_mean(a: Acoustic) -> float:
     gain = a.unit_level - a.level_before_voice
     inside = (a.frequency >= low) & (a.frequency <= high)
     if not inside.any():
-        return at(a.frequency, gain, float(np.sqrt(low * high)))
+        return float(np.interp(np.log(low * high) / 2, np.log(a.frequency), gain))
     return float(np.mean(gain[inside]))

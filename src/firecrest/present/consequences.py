@@ -57,7 +57,10 @@ def _tightness(assessment: Assessment, place: int) -> list[Fact]:
     if preset is None:
         return []
     path = ("box", "chambers", place, "leak_q")
-    ends = [assess(replace_at(assessment.design, path, q)) for q in (preset.low, preset.high)]
+    ends = [
+        assess(replace_at(assessment.design, path, q), assessment.memo)
+        for q in (preset.low, preset.high)
+    ]
     name = f"{preset.words.capitalize()}, QL {preset.low:g} to {preset.high:g}"
     return [Fact(name, _span([assessment, *ends]), "", "The band of effect these words stand for.")]
 
@@ -71,7 +74,8 @@ def _damping(assessment: Assessment, place: int) -> list[Fact]:
     ends = []
     for k in (1, 2):
         made = rebuilt(chamber, stuffing=preset.stuffing[k], absorption_q=preset.absorption_q[k])
-        ends.append(assess(replace_at(assessment.design, ("box", "chambers", place), made)))
+        lined = replace_at(assessment.design, ("box", "chambers", place), made)
+        ends.append(assess(lined, assessment.memo))
     low, high = sorted(preset.absorption_q[1:])
     name = f"{preset.words.capitalize()}, QA {low:g} to {high:g}"
     return [Fact(name, _span([assessment, *ends]), "", "The band of effect these words stand for.")]
@@ -85,7 +89,7 @@ def _heavier(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     chamber = names.index(design.box.radiators[place].chamber)
     tuning = a.model.tuning[chamber]
     added = value_at(design, path)
-    after = assess(replace_at(design, path, min(added + STEP, 2.0))).acoustic
+    after = assess(replace_at(design, path, min(added + STEP, 2.0)), assessment.memo).acoustic
     if tuning is None or after is None or after.model.tuning[chamber] is None:
         return []
     said = []
@@ -120,7 +124,7 @@ def _other_count(assessment: Assessment, place: int) -> list[Fact]:
     name = "With one at this tuning" if count == 1 else "With two at this tuning"
     try:
         made = replace_at(design, ("box", "radiators", place, "count"), count)
-        after = assess(with_tuning(made, tuning, chamber))
+        after = assess(with_tuning(made, tuning, chamber), assessment.memo)
     except FirecrestError:
         return [Fact(name, "not reached by added mass")]
     mass = 1e3 * after.design.box.radiators[place].added_mass

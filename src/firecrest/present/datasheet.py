@@ -185,7 +185,7 @@ def _aside(path: Path, name: str, span: float | None) -> Edit:
 
 def _effect(assessment: Assessment, edit: Edit) -> str:
     """Bass reach, or loudness, of this design with an edit made."""
-    made = assess(edit(assessment.design)[1])
+    made = assess(edit(assessment.design)[1], assessment.memo)
     reach, loud = made.promise("bass").predicted, made.promise("loudness").predicted
     if reach is not None:
         return f"reach {figure(reach, 1)} Hz"

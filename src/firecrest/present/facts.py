@@ -7,8 +7,9 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.conditions import air_of
 from firecrest.assessment.figures import derivation_of, wired_driver
-from firecrest.assessment.lowering import air_of, port_ends
+from firecrest.assessment.network import port_ends
 from firecrest.assessment.portchoice import fit_in_case, peak_speed
 from firecrest.assessment.portloss import PEAK, promise_drive
 from firecrest.assessment.shaking import case_force

@@ -54,7 +54,7 @@ def jobs(assessment: Assessment) -> Iterator[Job]:
 
 
 def _move(assessment: Assessment, title: str, detail: str, design: Design) -> Move:
-    after = assess(design)
+    after = assess(design, assessment.memo)
     said = changes(assessment.promises, after.promises)
     kept = [
         new.key
@@ -79,7 +79,7 @@ def _high_pass(assessment: Assessment) -> Move | None:
         f"A held note of {figure(low.frequency, 0)} Hz goes {figure(-low.margin, 1)} dB too far.",
         design,
     )
-    after = _at_note(assess(design))
+    after = _at_note(assess(design, assessment.memo))
     note = assessment.design.brief.bass.frequency
     cost = f"{figure(after - before, 1)} dB at {note:g} Hz"
     return Move(move.title, move.detail, (*move.effects, cost), move.design)
@@ -109,7 +109,7 @@ def _own_chamber(assessment: Assessment) -> Move | None:
     tuning = a.model.tuning[0]
     if tuning is not None:
         with suppress(FirecrestError):
-            design = with_tuning(design, tuning)
+            design = with_tuning(design, float(tuning))
     own = "a chamber of its own" if len(shared.places) == 1 else "chambers of their own"
     return _move(
         assessment,
@@ -165,7 +165,7 @@ def _wider(assessment: Assessment, place: int) -> Move | None:
             return None
         if fit_in_case(made, place).bends is None:
             return None
-        after = assess(made)
+        after = assess(made, assessment.memo)
         found = peak_speed(after, place)
         if _quieter(assessment, after):
             return None

@@ -8,7 +8,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import port_area
-from firecrest.assessment.lowering import air_of
+from firecrest.assessment.conditions import air_of
 from firecrest.assessment.portchoice import PortChoice, duct_of, length_for, space_of
 from firecrest.core.cabinet.portfit import longest_run
 from firecrest.core.units import figure
@@ -28,7 +28,7 @@ def port_plot(assessment: Assessment, place: int, found: Sequence[PortChoice]) -
     if a is None or place >= len(ports):
         return waiting("Ports for this tuning", assessment, (1.0, 100.0))
     port = ports[place]
-    area = port.count * port_area(port)
+    area = port.count * float(port_area(port))
     low, high = area / SPREAD, area * SPREAD
     x = np.geomspace(low, high, 81)
     mass = float(np.asarray(a.model.network.ports[place].mass)) / port.count

@@ -29,13 +29,13 @@ class TruthRow:
 
 def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
     """Printed watts against clean ones, and against those at the bus of the brief's charge."""
-    power, amplifier = assessment.design.power, assessment.amplifier
-    source = source_at(power, assessment.design.brief.conditions.charge)
+    power, amplifier = assessment.design.power, assessment.amplifier.model
+    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
     bus = amplifier.rail or float(source.voltage)
     if source.converter is not None:
         bus = source.converter.output_voltage
     rows = []
-    for claim, clean in zip(power.amplifier.claims, amplifier.claims, strict=True):
+    for claim, clean in zip(power.amplifier.claims, assessment.amplifier.claims, strict=True):
         swing = (bus - amplifier.offset) / amplifier.swing_factor
         peak = swing / (1 + amplifier.r_out / claim.load)
         thd = DEFAULT_THD if claim.thd is None else claim.thd
@@ -55,9 +55,9 @@ def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
 def bus_words(assessment: Assessment) -> str:
     """The bus that "here" refers to."""
     power, conditions = assessment.design.power, assessment.design.brief.conditions
-    if assessment.amplifier.rail:
-        return f"its own rail of {assessment.amplifier.rail:.1f} V"
-    source = source_at(power, conditions.charge)
+    if assessment.amplifier.model.rail:
+        return f"its own rail of {assessment.amplifier.model.rail:.1f} V"
+    source = source_at(assessment.numbers.power, conditions.charge)
     if power.source.kind == "pack":
         return f"{float(source.voltage):.1f} V, the pack at rest at {conditions.charge:.0%} charge"
     return f"{float(source.voltage):.1f} V from the supply"
@@ -91,20 +91,20 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
     a = assessment.acoustic
     if a is None:
         return []
-    source = source_at(assessment.design.power, assessment.design.brief.conditions.charge)
+    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
     band = (a.frequency >= assessment.design.brief.bass.frequency) & (a.frequency <= a.f_hi)
     drive = 10 ** ((a.asked - a.unit_level) / 20)
-    rows = []
+    rows, limit = [], float(assessment.amplifier.model.current_limit)
     for k, output in enumerate(a.transfers.outputs):
         peak = PEAK * np.abs(output.current) * drive
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
-        rows.append(CurrentRow(f"Amp output, {name}", asked, assessment.amplifier.current_limit))
-    draw = sine_draw(a.transfers.outputs, assessment.amplifier.r_out)
-    current = mean_bus_current(draw, assessment.amplifier, source, drive)
+        rows.append(CurrentRow(f"Amp output, {name}", asked, limit))
+    draw = sine_draw(a.transfers.outputs, assessment.amplifier.model.r_out)
+    current = mean_bus_current(draw, assessment.amplifier.model, source, drive)
     asked = float(np.max(current[band], initial=0.0))
     rows += [
-        CurrentRow(name.capitalize(), asked, float(limit)) for name, limit in source.burst.items()
+        CurrentRow(name.capitalize(), asked, float(most)) for name, most in source.burst.items()
     ]
     return rows
 

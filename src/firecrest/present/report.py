@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.assessment.acoustic import around_of, voice_rows, whole_flow
-from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.acoustic import voice_rows, whole_flow
+from firecrest.assessment.assess import Acoustic, Assessment, Held
+from firecrest.assessment.conditions import air_of, around_of
 from firecrest.assessment.figures import derivation_of
-from firecrest.assessment.lowering import air_of
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.acoustics.network import Solution, output_impedance, solve
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, group_delay, heard, level
@@ -19,7 +19,8 @@ from firecrest.core.arrays import Complex, Real, decibel
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.limits.elements import Limit, spare
-from firecrest.core.limits.promise import Loudness, LowNote, Reach
+from firecrest.core.limits.low_note import LowNote
+from firecrest.core.limits.reach import Reach
 from firecrest.design.design import Design
 
 REPORT_FORMAT = "firecrest-report-1"
@@ -87,9 +88,13 @@ def _cabinet(assessment: Assessment) -> dict[str, Any]:
 
 
 def _amplifier(assessment: Assessment) -> dict[str, Any]:
-    amplifier = assessment.amplifier
-    body = {k: v for k, v in vars(amplifier).items() if k != "claims"}
-    return {**body, "claims": [vars(claim) for claim in amplifier.claims]}
+    read = assessment.amplifier
+    return {
+        **vars(read.model),
+        "current_limit_estimated": read.current_limit_estimated,
+        "contradictions": read.contradictions,
+        "claims": [vars(claim) for claim in read.claims],
+    }
 
 
 def _driver(part: Any) -> dict[str, Any]:
@@ -141,9 +146,7 @@ def _scalars(design: Design, a: Acoustic) -> dict[str, Any]:
     }
 
 
-def _loudness(
-    a: Acoustic, result: Loudness | None, limits: tuple[Limit, ...]
-) -> dict[str, Any] | None:
+def _loudness(a: Acoustic, result: Held | None, limits: tuple[Limit, ...]) -> dict[str, Any] | None:
     if result is None:
         return None
     limit = limits[result.limit]

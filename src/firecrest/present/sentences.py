@@ -9,7 +9,7 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
-from firecrest.core.limits.promise import LowNote
+from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.edits.paths import Path
 from firecrest.present.words import (

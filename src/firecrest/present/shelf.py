@@ -12,7 +12,7 @@ from firecrest.assessment.figures import derivation_of, radiator_derivation
 from firecrest.assessment.placing import half_voltage
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.arrays import Real
-from firecrest.core.limits.promise import promised_shape
+from firecrest.core.limits.loudness import promised_shape
 from firecrest.core.units import THIN_SPACE, figure, shown
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import value_at

@@ -33,7 +33,7 @@ def offer(assessment: Assessment, key: str, qtc: float) -> Offer:
         design = start.make(assessment.design)
     except FirecrestError as error:
         return Offer(key, start.title, "", str(error), None)
-    after = assess(design)
+    after = assess(design, assessment.memo)
     said = changes(assessment.promises, after.promises)
     size = after.promise("size")
     if size.margin is not None and size.margin < 0 and size.state != "none":

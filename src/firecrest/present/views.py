@@ -4,10 +4,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from firecrest.assessment.acoustic import around_of, placed_sources, voice_rows
+from firecrest.assessment.acoustic import placed_sources, voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.conditions import air_of, around_of
 from firecrest.assessment.delay import group_delays
-from firecrest.assessment.lowering import air_of
 from firecrest.assessment.portloss import PEAK, promise_drive
 from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.acoustics.radiation import heard, level

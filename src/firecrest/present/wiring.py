@@ -71,7 +71,7 @@ def _way(assessment: Assessment, place: int, group: DriverGroup) -> Way:
     made = (
         assessment
         if in_force
-        else assess(replace_at(assessment.design, ("box", "groups", place), group))
+        else assess(replace_at(assessment.design, ("box", "groups", place), group), assessment.memo)
     )
     least = least_impedance(made, place)
     nominal = wired_driver(group.driver, group.coils).nominal

@@ -4,10 +4,12 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from firecrest.assessment.batch import Figures, assess_batch
+from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.fitting import Fit, fit_of
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.placing import put
 from firecrest.assessment.tunings import best_tunings
+from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 
@@ -50,12 +52,13 @@ def choose(
     ``place`` is which of several parts of their kind they replace; ``retune`` gives every one the
     added mass or port length at which it is loudest (see ``best_tunings``).
     """
+    memo = Memo()
     for start in range(0, len(candidates), chunk):
-        yield _some(design, candidates[start : start + chunk], place, retune)
+        yield _some(design, candidates[start : start + chunk], place, retune, memo)
 
 
 def _some(
-    design: Design, candidates: Sequence[Candidate], place: int, retune: bool
+    design: Design, candidates: Sequence[Candidate], place: int, retune: bool, memo: Memo
 ) -> list[Outcome]:
     made: list[Design | FirecrestError] = []
     for candidate in candidates:
@@ -65,8 +68,8 @@ def _some(
             made.append(error)
     designs = [d for d in made if isinstance(d, Design)]
     if retune:
-        designs = best_tunings(designs)
-    figures = iter(zip(designs, assess_batch(designs), strict=True))
+        designs = best_tunings(designs, memo)
+    figures = iter(zip(designs, assess_many(designs, EDIT_GRID, memo), strict=True))
     found = []
     for candidate, answer in zip(candidates, made, strict=True):
         if isinstance(answer, Design):
@@ -103,7 +106,7 @@ def take(
     design: Design, candidate: Candidate, kind: str, place: int = 0, retune: bool = False
 ) -> tuple[str, Design]:
     """(name of the undo step, design) with a candidate in it; FirecrestError when it cannot be."""
-    (outcome,) = _some(design, [candidate], place, retune)
+    (outcome,) = _some(design, [candidate], place, retune, Memo())
     if outcome.design is None:
         raise FirecrestError(outcome.refusal)
     return f"{kind}: {candidate.part.name}", outcome.design

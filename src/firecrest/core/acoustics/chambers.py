@@ -8,9 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.core.acoustics.elements import Chamber, Port, Radiator
+from firecrest.core.acoustics.elements import OUTSIDE, Chamber, Opening, Port
 from firecrest.core.air import Air
-from firecrest.core.arrays import Number
+from firecrest.core.arrays import Number, Real
 
 
 def compliance(volume: Number, air: Air) -> Number:
@@ -23,7 +23,16 @@ def closed_resonance(fs: Number, vas_total: Number, volume: Number) -> Number:
     return fs * np.sqrt(1.0 + vas_total / volume)
 
 
-def tuning(box: Number, ports: Sequence[Port], radiators: Sequence[Radiator]) -> Number:
+def openings_that_tune(openings: Sequence[Opening], chamber: int) -> list[Opening]:
+    """The openings of a chamber that lead outside; where there are none, those to other chambers.
+
+    Which end of an opening is named first makes no difference.
+    """
+    own = [o for o in openings if chamber in (o.chamber, o.opens_to)]
+    return [o for o in own if OUTSIDE in (o.chamber, o.opens_to)] or own
+
+
+def tuning(box: Number, openings: Sequence[Opening]) -> Real:
     """Frequency in Hz at which the air ``box`` (m3/Pa) and its openings resonate, cone at rest.
 
     Largest root x = w^2 of C - sum n/(x M) - sum n Sp^2/(x Mp - 1/Cp) = 0. One kind of opening
@@ -31,13 +40,9 @@ def tuning(box: Number, ports: Sequence[Port], radiators: Sequence[Radiator]) ->
     highest radiator resonance, where the sum rises with x.
     Source: Small, JAES 22 (1974) 592-601, eq. 3; several kinds: own derivation.
     """
-    if not ports and not radiators:
+    if not openings:
         raise ValueError("a chamber without an opening has no tuning")
-    terms: list[tuple[Any, Any]] = [(port.count / np.asarray(port.mass), 0.0) for port in ports]
-    terms += [
-        (r.count * np.asarray(r.area) ** 2 / r.mass, 1.0 / (np.asarray(r.mass) * r.compliance))
-        for r in radiators
-    ]
+    terms = [_resonator(opening) for opening in openings]
     if len(terms) == 1:
         inverse_mass, own = terms[0]
         return np.asarray(np.sqrt(own + inverse_mass / np.asarray(box)) / (2 * np.pi))
@@ -48,6 +53,14 @@ def tuning(box: Number, ports: Sequence[Port], radiators: Sequence[Radiator]) ->
         spare = box - sum(inverse / np.maximum(middle - own, 1e-30) for inverse, own in terms)
         low, high = np.where(spare < 0, middle, low), np.where(spare < 0, high, middle)
     return np.asarray(np.sqrt(0.5 * (low + high)) / (2 * np.pi))
+
+
+def _resonator(opening: Opening) -> tuple[Any, Any]:
+    """(1/mass, own resonance as w^2) of all the equal openings together, in acoustic units."""
+    if isinstance(opening, Port):
+        return opening.count / np.asarray(opening.mass), 0.0
+    mass = np.asarray(opening.mass)
+    return opening.count * np.asarray(opening.area) ** 2 / mass, 1.0 / (mass * opening.compliance)
 
 
 def lossy_chamber(

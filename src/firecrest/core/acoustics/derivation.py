@@ -6,6 +6,9 @@ Works on any set of relations between positive figures; drivers and radiators ea
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from math import isfinite
+from typing import Any
+
+import numpy as np
 
 TOLERANCE = 0.02
 """Figures that agree within this share are not called a contradiction (rounding on sheets)."""
@@ -25,7 +28,7 @@ class Relation:
 
     gives: str
     needs: tuple[str, ...]
-    formula: Callable[..., float]
+    formula: Callable[..., Any]
     text: str
 
 
@@ -103,7 +106,10 @@ def follow(
 
     Figures (SI or None) are taken in order of ``rank``; one that already follows from those
     before it is checked against them, never averaged. ``needed`` names what must be known.
+    Columns (designs, 1) of figures follow by the relations that hold for the first design.
     """
+    if any(isinstance(value, np.ndarray) for value in stated.values()):
+        return _columns(stated, relations, rank, needed)
     known: dict[str, float] = {}
     used: dict[str, Relation] = {}
     contradictions = []
@@ -119,6 +125,25 @@ def follow(
     contradictions += _late(stated, known, used, relations, contradictions)
     missing = tuple(key for key in needed if key not in known)
     return Derivation(known, used, tuple(contradictions), missing)
+
+
+def _columns(
+    stated: Mapping[str, float | None],
+    relations: Sequence[Relation],
+    rank: Sequence[str],
+    needed: Sequence[str],
+) -> Derivation:
+    first = {key: None if v is None else float(np.ravel(v)[0]) for key, v in stated.items()}
+    found = follow(first, relations, rank, needed)
+    known: dict[str, Any] = {}
+    with np.errstate(all="ignore"):
+        for key in found.figures:
+            relation = found.derived.get(key)
+            if relation is None:
+                known[key] = stated[key]
+            else:
+                known[key] = relation.formula(*(known[n] for n in relation.needs))
+    return Derivation(known, found.derived, (), found.missing)
 
 
 def _late(

@@ -6,13 +6,13 @@ Source of all relations: Small, "Direct-Radiator Loudspeaker System Analysis", J
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from math import pi, sqrt
+from math import pi
 
 import numpy as np
 
 from firecrest.core.acoustics.derivation import Derivation, Relation, follow, suspects
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.arrays import Complex, Number, Real
+from firecrest.core.arrays import Complex, Number, Real, root
 
 REFERENCE_PRESSURE = 20e-6
 
@@ -51,10 +51,10 @@ STIFFNESS = DATA_SHEET_AIR.stiffness
 RELATIONS = (
     Relation("cms", ("vas", "sd"), lambda v, s: v / (STIFFNESS * s * s), "Vas/(ρc²·Sd²)"),
     Relation("vas", ("cms", "sd"), lambda c, s: STIFFNESS * s * s * c, "ρc²·Sd²·Cms"),
-    Relation("sd", ("vas", "cms"), lambda v, c: sqrt(v / (STIFFNESS * c)), "√(Vas/(ρc²·Cms))"),
+    Relation("sd", ("vas", "cms"), lambda v, c: root(v / (STIFFNESS * c)), "√(Vas/(ρc²·Cms))"),
     Relation("mms", ("fs", "cms"), lambda f, c: 1 / ((2 * pi * f) ** 2 * c), "1/((2πFs)²·Cms)"),
     Relation("cms", ("fs", "mms"), lambda f, m: 1 / ((2 * pi * f) ** 2 * m), "1/((2πFs)²·Mms)"),
-    Relation("fs", ("mms", "cms"), lambda m, c: 1 / (2 * pi * sqrt(m * c)), "1/(2π√(Mms·Cms))"),
+    Relation("fs", ("mms", "cms"), lambda m, c: 1 / (2 * pi * root(m * c)), "1/(2π√(Mms·Cms))"),
     Relation("qes", ("qts", "qms"), lambda t, m: t * m / (m - t), "Qts·Qms/(Qms−Qts)"),
     Relation("qms", ("qts", "qes"), lambda t, e: t * e / (e - t), "Qts·Qes/(Qes−Qts)"),
     Relation("qts", ("qes", "qms"), lambda e, m: e * m / (e + m), "Qes·Qms/(Qes+Qms)"),
@@ -63,7 +63,7 @@ RELATIONS = (
     Relation(
         "bl",
         ("fs", "mms", "re", "qes"),
-        lambda f, m, r, q: sqrt(2 * pi * f * m * r / q),
+        lambda f, m, r, q: root(2 * pi * f * m * r / q),
         "√(2πFs·Mms·Re/Qes)",
     ),
     Relation(

@@ -146,6 +146,9 @@ class Radiator:
         return whole, whole
 
 
+Opening = Port | Radiator
+
+
 @dataclass(frozen=True)
 class Network:
     """The elements of one topology; ``channels`` independent signals drive it.
@@ -162,7 +165,7 @@ class Network:
     series_pairs: tuple[tuple[int, int], ...] = ()
 
     @property
-    def openings(self) -> tuple[Port | Radiator, ...]:
+    def openings(self) -> tuple[Opening, ...]:
         """Ports, then radiators."""
         return (*self.ports, *self.radiators)
 

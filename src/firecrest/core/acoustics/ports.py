@@ -6,7 +6,7 @@ import numpy as np
 
 from firecrest.core.acoustics.elements import Pipe
 from firecrest.core.air import Air
-from firecrest.core.arrays import Number, Real
+from firecrest.core.arrays import Number, Real, root
 
 FLANGED_END = 8.0 / (3.0 * pi)
 """End correction of a flanged end in radii. Source: Rayleigh, Theory of Sound II, 307."""
@@ -40,9 +40,9 @@ VISCOSITY = 1.82e-5
 """Of air at 20 C, Pa s."""
 
 
-def end_correction(area: float, ends: str) -> float:
+def end_correction(area: Number, ends: str) -> Number:
     """Length in m that the air at both ends adds, by the radius of a circle of ``area`` (m2)."""
-    return END_CORRECTIONS[ends] * sqrt(area / pi)
+    return END_CORRECTIONS[ends] * root(area / pi)
 
 
 def acoustic_mass(length: Number, area: Number, air: Air) -> Number:

@@ -41,7 +41,7 @@ class Surroundings:
     baffle: Number | None = None
 
 
-def room_of(longest: float, lift: float, air: Air) -> Room:
+def room_of(longest: Number, lift: Number, air: Air) -> Room:
     """The lift of a room whose ``longest`` dimension is in m, of ``lift`` dB at the very bottom.
 
     Below its first mode c/(2 L) a closed room is squeezed as a whole, which adds 12 dB an octave to
@@ -63,7 +63,7 @@ def _second_order(frequency: Real, corner: Number) -> Complex:
     return np.asarray(s**2 + s * corner * sqrt(2.0) + np.asarray(corner) ** 2)
 
 
-def baffle_corner(width: float) -> float:
+def baffle_corner(width: Number) -> Number:
     """Frequency in Hz of the first-order step of a front ``width`` m wide; 3 dB at 115/width."""
     return BAFFLE_METRES / width * sqrt(2.0)
 

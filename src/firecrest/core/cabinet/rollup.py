@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from firecrest.core.arrays import Number
+
 
 @dataclass(frozen=True)
 class Item:
@@ -10,9 +12,9 @@ class Item:
 
     name: str
     count: int
-    volume: float
-    mass: float
-    price: float
+    volume: Number
+    mass: Number
+    price: Number
 
 
 @dataclass(frozen=True)
@@ -20,23 +22,23 @@ class Panel:
     """A panel of the case, in m."""
 
     name: str
-    width: float
-    height: float
-    thickness: float
+    width: Number
+    height: Number
+    thickness: Number
 
     @property
-    def volume(self) -> float:
+    def volume(self) -> Number:
         """Material in m3."""
         return self.width * self.height * self.thickness
 
 
-def inner_size(outer: Sequence[float], wall: float) -> tuple[float, float, float]:
+def inner_size(outer: Sequence[Number], wall: Number) -> tuple[Number, Number, Number]:
     """Length, height and depth inside walls of thickness ``wall``, in m."""
     length, height, depth = (side - 2 * wall for side in outer)
     return length, height, depth
 
 
-def six_panels(outer: Sequence[float], wall: float) -> tuple[Panel, ...]:
+def six_panels(outer: Sequence[Number], wall: Number) -> tuple[Panel, ...]:
     """Butt-jointed panels that fill the shell exactly: front and back whole, the rest between."""
     length, height, depth = outer
     between = depth - 2 * wall
@@ -50,7 +52,7 @@ def six_panels(outer: Sequence[float], wall: float) -> tuple[Panel, ...]:
     )
 
 
-def interior(outer: Sequence[float], wall: float) -> float:
+def interior(outer: Sequence[Number], wall: Number) -> Number:
     """Volume inside the walls in m3."""
     length, height, depth = inner_size(outer, wall)
     return length * height * depth
@@ -67,7 +69,7 @@ def total(items: Sequence[Item]) -> Item:
     )
 
 
-def panel_item(panels: Sequence[Panel], density: float, price_per_area: float) -> Item:
+def panel_item(panels: Sequence[Panel], density: Number, price_per_area: Number) -> Item:
     """The bare case as one item: it takes no air from the interior."""
     mass = sum(p.volume for p in panels) * density
     price = sum(p.width * p.height for p in panels) * price_per_area

@@ -7,8 +7,6 @@ Setting V = a g + d gives a quadratic in g: its larger root is the swing limit w
 otherwise the bus collapses first, where E^2 = 4 R (P_c + p1 g^2). Exact, no iteration.
 """
 
-from math import sqrt
-
 import numpy as np
 
 from firecrest.core.arrays import Number, Real
@@ -150,6 +148,6 @@ def _divide(limit: Number, by: Real) -> Real:
         return np.asarray(limit / by)
 
 
-def long_term(duty: float) -> float:
+def long_term(duty: Number) -> Number:
     """Factor by which a long-term limit allows more drive of a programme than of a held sine."""
-    return sqrt(10 ** (duty / 10))
+    return 10 ** (duty / 20)

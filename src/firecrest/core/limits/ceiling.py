@@ -22,13 +22,17 @@ class Ceiling:
     level: Real
     first: Real
 
-    def codes(self) -> str:
-        """Code letter of what gives first at each frequency, of one design."""
+    def letters(self) -> Real:
+        """Code letter of what gives first at each frequency, (..., F)."""
         letters = np.array([limit.code for limit in self.limits])[self.first]
         for k, limit in enumerate(self.limits):
             if limit.pack is not None:
                 letters[(self.first == k) & limit.pack] = "P"
-        return "".join(letters)
+        return letters
+
+    def codes(self) -> str:
+        """The letters of one design."""
+        return "".join(self.letters())
 
 
 @dataclass(frozen=True)

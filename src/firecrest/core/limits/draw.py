@@ -10,7 +10,7 @@ from math import sqrt
 
 import numpy as np
 
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.power.amplifier import PROGRAMME_AVERAGE, SINE_AVERAGE
 
 
@@ -37,7 +37,7 @@ class Draw:
     average: float
 
 
-def sine_draw(outputs: Sequence[Output], r_out: float) -> Draw:
+def sine_draw(outputs: Sequence[Output], r_out: Number) -> Draw:
     """Of a held sine at each frequency, all channels driven from the same input.
 
     w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it.
@@ -55,7 +55,7 @@ def sine_draw(outputs: Sequence[Output], r_out: float) -> Draw:
     )
 
 
-def programme_draw(outputs: Sequence[Output], r_out: float, weights: Real, sine: bool) -> Draw:
+def programme_draw(outputs: Sequence[Output], r_out: Number, weights: Real, sine: bool) -> Draw:
     """Of programme with the spectral ``weights``, per volt of its long-term rms."""
     held = sine_draw(outputs, r_out)
     amperes = sum(o.count * rms(o.current, weights) for o in outputs)

@@ -95,7 +95,7 @@ def _mechanical(transfers: Transfers, ratings: Ratings) -> list[Limit]:
     ]
 
 
-def _coils(transfers: Transfers, ratings: Ratings, duty: float) -> list[Limit]:
+def _coils(transfers: Transfers, ratings: Ratings, duty: Number) -> list[Limit]:
     """Heat of each coil: I^2 Re at 20 C against its rated power."""
     return [
         Limit("coil", "H", long_term(duty) * _factor(np.sqrt(power / resistance), current, 1.0), i)
@@ -121,7 +121,7 @@ def _signal(transfers: Transfers, ratings: Ratings) -> list[Limit]:
 
 
 def electrical_limits(
-    draw: Draw, outputs: Sequence[Output], amplifier: AmplifierModel, source: Source, duty: float
+    draw: Draw, outputs: Sequence[Output], amplifier: AmplifierModel, source: Source, duty: Number
 ) -> list[Limit]:
     """Swing, amplifier current, and every current of the source."""
     swing, pack = swing_limit(draw, amplifier, source)
@@ -139,7 +139,7 @@ def electrical_limits(
     return limits
 
 
-def signal_and_motion_limits(transfers: Transfers, ratings: Ratings, duty: float) -> list[Limit]:
+def signal_and_motion_limits(transfers: Transfers, ratings: Ratings, duty: Number) -> list[Limit]:
     """The limits that do not depend on charge."""
     return [
         *_mechanical(transfers, ratings),
@@ -149,7 +149,7 @@ def signal_and_motion_limits(transfers: Transfers, ratings: Ratings, duty: float
 
 
 def all_limits(
-    transfers: Transfers, ratings: Ratings, amplifier: AmplifierModel, source: Source, duty: float
+    transfers: Transfers, ratings: Ratings, amplifier: AmplifierModel, source: Source, duty: Number
 ) -> tuple[Limit, ...]:
     """Every known limit of a held sine, electrical ones first.
 

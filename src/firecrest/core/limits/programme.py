@@ -9,9 +9,9 @@ from functools import lru_cache
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Number, Real
 
-SINE_CREST = 10 * np.log10(2.0)
+SINE_CREST = float(10 * np.log10(2.0))
 SINE_FREQUENCY = 100.0
 
 
@@ -20,14 +20,14 @@ class Programme:
     """Crest and burst factors in dB; ``low_corner`` in Hz bounds what a held low note can be."""
 
     kind: str
-    crest: float
-    burst: float
+    crest: Number
+    burst: Number
     low_corner: float
 
     @property
-    def duty(self) -> float:
+    def duty(self) -> Number:
         """DB by which long-term power lies below that of a sine of the same peak."""
-        return float(self.crest - SINE_CREST)
+        return self.crest - SINE_CREST
 
 
 PROGRAMMES = {

@@ -12,6 +12,8 @@ from math import cos, pi, sin, sqrt
 
 import numpy as np
 
+from firecrest.core.arrays import Number, largest, positive, root
+
 DEFAULT_THD = 0.10
 DEFAULT_R_OUT = 0.25
 DEFAULT_LOSS = 0.02
@@ -26,9 +28,9 @@ PROGRAMME_AVERAGE = sqrt(2 / pi)
 class Claim:
     """Power (W) into ``load`` (ohm) at ``supply`` (V or None) and ``thd`` (share or None)."""
 
-    power: float
-    load: float
-    supply: float | None = None
+    power: Number
+    load: Number
+    supply: Number | None = None
     thd: float | None = None
 
 
@@ -36,11 +38,11 @@ class Claim:
 class CleanClaim:
     """The clean part of a claim: power (W), peak voltage and current, and whether it can be."""
 
-    power: float
-    load: float
-    peak_voltage: float
-    peak_current: float
-    drop: float | None
+    power: Number
+    load: Number
+    peak_voltage: Number
+    peak_current: Number
+    drop: Number | None
     impossible: bool
 
 
@@ -52,17 +54,24 @@ class AmplifierModel:
     one load. ``rail`` replaces the bus when the board has its own mains supply.
     """
 
-    r_out: float
-    swing_factor: float
-    offset: float
-    current_limit: float
-    current_limit_estimated: bool
-    loss: float
-    idle_current: float
-    rail: float | None
-    cut_off: float | None
+    r_out: Number
+    swing_factor: Number
+    offset: Number
+    current_limit: Number
+    loss: Number
+    idle_current: Number
+    rail: Number | None
+    cut_off: Number | None
+
+
+@dataclass(frozen=True)
+class ReadClaims:
+    """A board's model, its claims made clean, and where they contradict each other."""
+
+    model: AmplifierModel
     claims: tuple[CleanClaim, ...]
     contradictions: tuple[str, ...]
+    current_limit_estimated: bool
 
 
 @lru_cache(maxsize=256)
@@ -91,11 +100,11 @@ def _clipped_sine(angle: float) -> tuple[float, float]:
 def _clean(claim: Claim, bridged: bool, boosted: bool) -> CleanClaim:
     """One claim without its clipping, against the swing its supply allows."""
     power = claim.power / clipping_power_ratio(DEFAULT_THD if claim.thd is None else claim.thd)
-    voltage = sqrt(2 * claim.load * power)
+    voltage = root(2 * claim.load * power)
     drop = None
     if claim.supply is not None and not boosted:
         drop = claim.supply * (1.0 if bridged else 0.5) - voltage
-    impossible = drop is not None and drop < 0
+    impossible = drop is not None and bool(np.any(drop < 0))
     return CleanClaim(power, claim.load, voltage, voltage / claim.load, drop, impossible)
 
 
@@ -104,14 +113,14 @@ def read_claims(
     *,
     channels: int,
     bridged: bool,
-    idle_current: float,
+    idle_current: Number,
     boosted: bool = False,
     own_mains: bool = False,
-    current_limit: float | None = None,
-    efficiency: tuple[float, int] | None = None,
-    cut_off: float | None = None,
-) -> AmplifierModel:
-    """Model of a board with at least one claim.
+    current_limit: Number | None = None,
+    efficiency: tuple[Number, int] | None = None,
+    cut_off: Number | None = None,
+) -> ReadClaims:
+    """What a board with at least one claim comes to.
 
     ``efficiency`` is (share, index of the claim it was stated for, all channels driven).
     Figures that come out negative are reported as contradictions and taken as 0.
@@ -120,61 +129,71 @@ def read_claims(
     problems = [
         f"{claim.power:g} W into {claim.load:g} Ω is more than {claim.supply:g} V can swing"
         for claim, c in zip(claims, clean, strict=True)
-        if c.impossible
+        if c.impossible and isinstance(c.drop, float)
     ]
-    rail = max(c.peak_voltage for c in clean) if own_mains else None
+    rail = largest([c.peak_voltage for c in clean]) if own_mains else None
     r_out, offset, factor = _drop_line(claims, clean, bridged, rail, problems)
-    limit = current_limit or CURRENT_RESERVE * max(c.peak_current for c in clean)
-    loss = DEFAULT_LOSS
+    limit = current_limit
+    if limit is None:
+        limit = CURRENT_RESERVE * largest([c.peak_current for c in clean])
+    loss: Number = DEFAULT_LOSS
     if efficiency is not None:
-        supply = claims[efficiency[1]].supply or rail or clean[efficiency[1]].peak_voltage
-        loss = _loss(clean[efficiency[1]], efficiency[0], channels, supply, idle_current, r_out)
-        if loss < 0:
+        share, place = efficiency
+        supply = next(
+            v for v in (claims[place].supply, rail, clean[place].peak_voltage) if v is not None
+        )
+        loss = _loss(clean[place], share, channels, supply, idle_current, r_out)
+        if np.any(loss < 0):
             problems.append("the efficiency is higher than the drop allows")
-            loss = 0.0
-    return AmplifierModel(
-        r_out=r_out,
-        swing_factor=factor,
-        offset=offset,
-        current_limit=limit,
-        current_limit_estimated=current_limit is None,
-        loss=loss,
-        idle_current=idle_current,
-        rail=rail,
-        cut_off=cut_off,
-        claims=clean,
-        contradictions=tuple(problems),
-    )
+            loss = positive(loss)
+    model = AmplifierModel(r_out, factor, offset, limit, loss, idle_current, rail, cut_off)
+    return ReadClaims(model, clean, tuple(problems), current_limit is None)
 
 
 def _drop_line(
     claims: Sequence[Claim],
     clean: Sequence[CleanClaim],
     bridged: bool,
-    rail: float | None,
+    rail: Number | None,
     problems: list[str],
-) -> tuple[float, float, float]:
+) -> tuple[Number, Number, Number]:
     """(r_out, offset on the bus, swing factor) from the drops of the claims."""
     if rail is not None:
         return 0.0, 0.0, 1.0
     side = 1.0 if bridged else 2.0
     usable = [(c.peak_current, c.drop) for c in clean if c.drop is not None]
-    if len({round(c.load, 9) for c in clean if c.drop is not None}) >= 2:
-        slope, intercept = np.polyfit([i for i, _ in usable], [d for _, d in usable], 1)
-        if slope < 0:
+    loads = {round(float(np.mean(c.load)), 9) for c in clean if c.drop is not None}
+    if len(loads) >= 2:
+        slope, intercept = _line([i for i, _ in usable], [d for _, d in usable])
+        if np.any(slope < 0):
             problems.append("the drop falls with current: the claims disagree")
-        if intercept < 0:
+        if np.any(intercept < 0):
             problems.append("the claims leave less than no drop at idle")
-        return max(float(slope), 0.0), side * max(float(intercept), 0.0), side
+        return positive(slope), side * positive(intercept), side
     if claims[0].supply is None:
         return DEFAULT_R_OUT, 0.0, side
     top = clean[0].peak_voltage + DEFAULT_R_OUT * clean[0].peak_current
     return DEFAULT_R_OUT, 0.0, claims[0].supply / top
 
 
+def _line(x: Sequence[Number], y: Sequence[Number]) -> tuple[Number, Number]:
+    """(slope, intercept) of the straight line through points, by least squares."""
+    count = len(x)
+    middle, level = sum(x) / count, sum(y) / count
+    slope = sum((a - middle) * (b - level) for a, b in zip(x, y, strict=True)) / sum(
+        (a - middle) ** 2 for a in x
+    )
+    return slope, level - slope * middle
+
+
 def _loss(
-    claim: CleanClaim, efficiency: float, channels: int, supply: float, idle: float, r_out: float
-) -> float:
+    claim: CleanClaim,
+    efficiency: Number,
+    channels: int,
+    supply: Number,
+    idle: Number,
+    r_out: Number,
+) -> Number:
     """K of P_in = V I_idle + sum(P + r_out I^2 + k V I_avg) at the clean power of one claim."""
     current = claim.peak_current / sqrt(2)
     lost = claim.power / efficiency - supply * idle / channels - claim.power - r_out * current**2

@@ -1,7 +1,7 @@
 """Runtime of a pack at a level: t = Q integral dq/I(q), until a cut-off opens.
 
-The bus voltage at each charge solves V^2 - (Voc - R (I_idle + k I_avg)) V + R P = 0. One pack can
-feed a whole batch of designs: demands are arrays (designs, 1), charges (designs, points).
+The bus voltage at each charge solves V^2 - (Voc - R (I_idle + k I_avg)) V + R P = 0. Demands are of
+shape (..., 1), charges (..., points).
 """
 
 from collections.abc import Mapping
@@ -9,16 +9,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.arrays import Number, Real
+from firecrest.core.arrays import Number, Real, picked
 from firecrest.core.limits.draw import Draw
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Converter, Pack
 
 POINTS = 200
-SCAN, PASSES = 200, 4
-RAMP = np.linspace(0.0, 1.0, SCAN + 1)
-RAMP.flags.writeable = False
-EMPTY = -1
+SCANS = (200, 40, 40)
+"""Steps of the search for the end: of the whole charge, then of the step where it lies."""
+EMPTY = "empty"
 
 
 @dataclass(frozen=True)
@@ -38,7 +37,7 @@ class Runtime:
 
 @dataclass(frozen=True)
 class _Demand:
-    """Power (W) and current (A) that do not depend on the bus voltage, shape (designs, 1)."""
+    """Power (W) and current (A) that do not depend on the bus voltage, shape (..., 1)."""
 
     power: Real
     amperes: Real
@@ -53,12 +52,11 @@ class Player:
     converter: Converter | None
 
 
-def _demand(draw: Draw, drive: Real, player: Player) -> _Demand:
+def _demand(draw: Draw, drive: Number, player: Player) -> _Demand:
     """At ``drive`` volts rms of input; a converter turns all of it into power."""
     amplifier, converter = player.amplifier, player.converter
-    amperes = np.atleast_2d(draw.amperes)
-    losses = amplifier.idle_current + amplifier.loss * draw.average * amperes * drive
-    power = np.atleast_2d(draw.mean_power) * drive**2
+    losses = amplifier.idle_current + amplifier.loss * draw.average * draw.amperes * drive
+    power = draw.mean_power * drive**2
     if converter is None:
         return _Demand(power + player.other, losses)
     taken = (power + converter.output_voltage * losses) / converter.efficiency
@@ -92,45 +90,42 @@ def _cut_offs(pack: Pack, charge: Real, demand: _Demand, player: Player) -> dict
     return {name: np.where(np.isnan(value), -1.0, value) for name, value in spare.items()}
 
 
-def runtime(
-    pack: Pack,
-    draw: Draw,
-    drive: float,
-    burst: float,
-    amplifier: AmplifierModel,
-    other: float,
-    converter: Converter | None,
-) -> Runtime:
-    """Play at ``drive`` (V rms of programme whose ``draw`` is given) from full to cut-off.
+@dataclass(frozen=True)
+class Played:
+    """Hours of play and the charge left, (..., 1), and which of ``names`` ended it."""
+
+    hours: Real
+    end_charge: Real
+    which: Real
+    names: tuple[str, ...]
+
+
+def played(pack: Pack, draw: Draw, drive: Number, burst: Number, player: Player) -> Played:
+    """Hours of play at ``drive`` (V rms of programme whose ``draw`` is given) from full to cut-off.
 
     Ends at the highest charge at which a burst of ``burst`` dB opens a cut-off. Midpoint rule on
     200 points; time stepping agrees within 0.5 % (tests).
     """
-    player = Player(amplifier, other, converter)
-    at = np.array([[drive]])
-    end, names = _ends(pack, _demand(draw, at * 10 ** (burst / 20), player), player)
-    steady = _demand(draw, at, player)
-    charge, voltage, current, passed = _discharge(pack, end, steady)
-    course = {
-        "hours": passed[0],
-        "charge": charge[0],
-        "rest": pack.rest_voltage(charge[0]),
-        "bus": voltage[0],
-        "current": current[0],
-    }
-    left = float(end[0, 0])
-    played = float(passed[0, -1]) if left < 1.0 else 0.0
-    return Runtime(played, left, names[0], course, _shares(pack, draw, drive, other, steady))
-
-
-def hours(pack: Pack, draw: Draw, drive: Real, burst: float, player: Player) -> Real:
-    """Hours of play of many designs on one pack, shape (D,); ``drive`` is (D, 1).
-
-    As ``runtime``, without its course.
-    """
-    end, _ = _ends(pack, _demand(draw, drive * 10 ** (burst / 20), player), player)
+    end, which, names = _ends(pack, _demand(draw, drive * 10 ** (burst / 20), player), player)
     *_, passed = _discharge(pack, end, _demand(draw, drive, player))
-    return np.where(end[:, 0] < 1.0, passed[:, -1], 0.0)
+    hours = np.where(end < 1.0, passed[..., -1:], 0.0)
+    return Played(hours, end, which, names)
+
+
+def runtime_of(found: Played, pack: Pack, draw: Draw, drive: float, player: Player) -> Runtime:
+    """One design's play with its course; ``draw`` and the rest are its own."""
+    steady = _demand(draw, drive, player)
+    charge, voltage, current, passed = _discharge(pack, found.end_charge, steady)
+    course = {
+        "hours": np.ravel(passed),
+        "charge": np.ravel(charge),
+        "rest": np.ravel(pack.rest_voltage(charge)),
+        "bus": np.ravel(voltage),
+        "current": np.ravel(current),
+    }
+    hours, left, which = (np.ravel(x)[0] for x in (found.hours, found.end_charge, found.which))
+    shares = _shares(pack, draw, drive, float(np.ravel(player.other)[0]), steady)
+    return Runtime(float(hours), float(left), found.names[int(which)], course, shares)
 
 
 def _discharge(pack: Pack, end: Real, steady: _Demand) -> tuple[Real, Real, Real, Real]:
@@ -142,39 +137,41 @@ def _discharge(pack: Pack, end: Real, steady: _Demand) -> tuple[Real, Real, Real
     return charge, voltage, current, passed
 
 
-def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, list[str]]:
-    """Highest charge (D, 1) at which a cut-off opens, to 1e-9, and its name; 0, "empty" if none."""
-    count = len(loud.power)
-    high, low = np.ones((count, 1)), np.zeros((count, 1))
-    which = np.zeros(count, dtype=np.int64)
-    done = np.zeros((count, 1), dtype=bool)
-    keys: list[str] = []
-    for _ in range(PASSES):
-        opened = _cut_offs(pack, high + (low - high) * RAMP, loud, player)
-        keys = list(opened)
-        negative = np.stack([value < 0 for value in opened.values()])
-        places = np.where(negative.any(-1), negative.argmax(-1), SCAN + 1)
-        place = places.min(axis=0)[:, None]
-        never, at_once = place > SCAN, place == 0
-        found = np.where(never[:, 0], EMPTY, places.argmin(axis=0))
-        which = np.where(done[:, 0], which, found)
-        above = high + (low - high) * ((place - 1) / SCAN)
-        stop = np.where(never, 0.0, high + (low - high) * (place / SCAN))
-        high = np.where(done, high, np.where(never | at_once, stop, above))
-        low = np.where(done, low, stop)
-        done = done | never | at_once
-    return low, [keys[k] if k != EMPTY else "empty" for k in which.tolist()]
+def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, Real, tuple[str, ...]]:
+    """Highest charge (..., 1) at which a cut-off opens, which one, and their names.
+
+    Looked for step by step from full, then within the step where it lies, and between the last two
+    points on a straight line. 0 and the name after the last one, "empty", when none opens.
+    """
+    high, low = np.ones(1), np.zeros(1)
+    for steps in SCANS:
+        ramp = np.arange(steps + 1) / steps
+        opened = _cut_offs(pack, high + (low - high) * ramp, loud, player)
+        spare = np.stack(np.broadcast_arrays(*opened.values()))
+        least = np.min(spare, axis=0)
+        opens = least < 0
+        never = ~opens.any(axis=-1, keepdims=True)
+        place = np.where(never[..., 0], steps, np.argmax(opens, axis=-1))[..., None]
+        above = np.maximum(place - 1, 0)
+        high, low = high + (low - high) * (above / steps), high + (low - high) * (place / steps)
+    which = np.argmin(picked(spare, place), axis=0)
+    before, after = picked(least, above), picked(least, place)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        share = np.where(before > after, before / (before - after), 1.0)
+    end = np.where(place == above, high, high + (low - high) * np.clip(share, 0.0, 1.0))
+    names = (*opened, EMPTY)
+    return np.where(never, 0.0, end), np.where(never, len(names) - 1, which), names
 
 
 def _shares(
     pack: Pack, draw: Draw, drive: float, other: float, demand: _Demand
 ) -> dict[str, float]:
     """Where the mean power goes at half charge, in W; the parts add up to ``total``."""
-    half = np.array([[0.5]])
-    voltage, current = (float(x[0, 0]) for x in _bus(pack, half, demand))
-    audio = float(draw.mean_power[0]) * drive**2
+    half = np.array([0.5])
+    voltage, current = (float(np.ravel(x)[0]) for x in _bus(pack, half, demand))
+    audio = float(np.ravel(draw.mean_power)[0]) * drive**2
     drawn = voltage * current
-    wires = current**2 * float(pack.resistance(half)[0, 0])
+    wires = current**2 * float(np.ravel(pack.resistance(half))[0])
     idle = max(drawn - audio - other, 0.0)
     return {
         "audio": audio,

@@ -16,17 +16,28 @@ from firecrest.core.arrays import Number, Real
 class CellTable:
     """Rest voltage (V) and resistance (ohm) against charge (0 to 1, rising)."""
 
-    charge: tuple[float, ...]
-    rest_voltage: tuple[float, ...]
-    resistance: tuple[float, ...]
+    charge: tuple[Number, ...]
+    rest_voltage: tuple[Number, ...]
+    resistance: tuple[Number, ...]
 
     def voltage_at(self, charge: Number) -> Real:
         """Rest voltage of one cell."""
-        return np.asarray(np.interp(charge, self.charge, self.rest_voltage))
+        return straight(charge, self.charge, self.rest_voltage)
 
     def resistance_at(self, charge: Number) -> Real:
         """Resistance of one cell."""
-        return np.asarray(np.interp(charge, self.charge, self.resistance))
+        return straight(charge, self.charge, self.resistance)
+
+
+def straight(x: Number, knots: Sequence[Number], values: Sequence[Number]) -> Real:
+    """Straight lines through (knots, values) at ``x``, flat beyond; any of them may be columns."""
+    if all(isinstance(number, float) for number in (*knots, *values)):
+        return np.asarray(np.interp(x, np.array(knots), np.array(values)))
+    found = np.asarray(values[0] + 0.0 * np.asarray(x))
+    for k in range(len(knots) - 1):
+        share = np.clip((x - knots[k]) / (knots[k + 1] - knots[k]), 0.0, 1.0)
+        found = found + share * (values[k + 1] - values[k])
+    return found
 
 
 @dataclass(frozen=True)
@@ -34,18 +45,18 @@ class Pack:
     """``series`` x ``parallel`` cells behind a protection board and leads; capacity in A s."""
 
     table: CellTable
-    capacity: float
-    cell_current: float | None
-    cell_cut_off: float | None
+    capacity: Number
+    cell_current: Number | None
+    cell_cut_off: Number | None
     series: int
     parallel: int
-    board_resistance: float = 0.0
-    board_current: float | None = None
-    board_cut_off: float | None = None
-    lead_resistance: float = 0.0
+    board_resistance: Number = 0.0
+    board_current: Number | None = None
+    board_cut_off: Number | None = None
+    lead_resistance: Number = 0.0
 
     @property
-    def total_capacity(self) -> float:
+    def total_capacity(self) -> Number:
         """Charge of the whole pack in A s."""
         return self.capacity * self.parallel
 
@@ -66,10 +77,10 @@ class Pack:
 class Converter:
     """A stage between source and amplifier: fixed output (V), efficiency, input limit (A)."""
 
-    output_voltage: float
-    efficiency: float
-    input_current: float | None = None
-    cut_off: float | None = None
+    output_voltage: Number
+    efficiency: Number
+    input_current: Number | None = None
+    cut_off: Number | None = None
 
 
 @dataclass(frozen=True)
@@ -90,7 +101,7 @@ class Source:
 
 
 def pack_source(
-    pack: Pack, charge: float, other_power: float, converter: Converter | None
+    pack: Pack, charge: Number, other_power: Number, converter: Converter | None
 ) -> Source:
     """The bus of a pack at ``charge`` (0 to 1)."""
     burst: dict[str, Number] = {}
@@ -101,15 +112,10 @@ def pack_source(
     if converter is not None and converter.input_current is not None:
         burst["converter input"] = converter.input_current
     return Source(
-        float(pack.rest_voltage(charge)),
-        float(pack.resistance(charge)),
-        other_power,
-        burst,
-        None,
-        converter,
+        pack.rest_voltage(charge), pack.resistance(charge), other_power, burst, None, converter
     )
 
 
-def other_load(loads: Sequence[tuple[float, float]]) -> float:
+def other_load(loads: Sequence[tuple[Number, Number]]) -> Number:
     """Power in W that loads of (watts, regulator efficiency) take from the bus."""
     return sum(watts / efficiency for watts, efficiency in loads)

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.voice import prototypes
-from firecrest.core.voice.biquads import digital_section, section_response
+from firecrest.core.voice.biquads import Biquad, digital_section, one_sample, section_response
 from firecrest.core.voice.prototypes import Section
 
 
@@ -16,9 +16,9 @@ class Filter:
     """One block: ``kind`` and its figures; those a kind does not use are ignored."""
 
     kind: str
-    frequency: float
-    gain_db: float = 0.0
-    q: float = 1.0
+    frequency: Number
+    gain_db: Number = 0.0
+    q: Number = 1.0
     family: str = "butterworth"
     order: int = 2
 
@@ -41,23 +41,24 @@ def analogue_response(block: Filter, frequency: Real) -> Complex:
     return np.asarray(np.prod(responses, axis=0))
 
 
-def coefficients(block: Filter, rate: float) -> Real:
-    """Biquads of a block at sample ``rate``: rows b0 b1 b2 a0 a1 a2, shape (sections, 6)."""
-    return np.array([digital_section(s, block.frequency * s.scale, rate) for s in sections(block)])
+def coefficients(block: Filter, rate: Number) -> list[Biquad]:
+    """Biquads of a block at sample ``rate``."""
+    return [digital_section(s, block.frequency * s.scale, rate) for s in sections(block)]
 
 
 def chain_responses(
-    gain_db: float, inverted: bool, blocks: Sequence[Filter], frequency: Real, rate: float
+    gain_db: Number, inverted: bool, blocks: Sequence[Filter], frequency: Real, rate: Number
 ) -> Complex:
-    """Response at the input, after the gain, and after each block in order: (2 + blocks, F).
+    """Response at the input, after the gain, and after each block in order: (..., 2 + blocks, F).
 
     ``rate`` is the board's sample rate in Hz; the last row is the chain's response.
     """
+    delay = one_sample(frequency, rate)
     gain = (-1.0 if inverted else 1.0) * 10 ** (gain_db / 20)
-    rows = np.ones((2 + len(blocks), len(frequency)), dtype=np.complex128)
-    rows[1] = gain
-    for place, block in enumerate(blocks, start=2):
-        rows[place] = rows[place - 1]
-        for row in coefficients(block, rate):
-            rows[place] *= section_response(row, frequency, rate)
-    return rows
+    rows = [np.ones_like(delay), gain * np.ones_like(delay)]
+    for block in blocks:
+        response = rows[-1]
+        for biquad in coefficients(block, rate):
+            response = response * section_response(biquad, delay)
+        rows.append(response)
+    return np.stack(np.broadcast_arrays(*rows), axis=-2)

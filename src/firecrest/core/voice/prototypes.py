@@ -11,22 +11,22 @@ from functools import cache
 
 import numpy as np
 
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.arrays import Complex, Number, Real, root
 
 
 @dataclass(frozen=True)
 class Section:
     """(c0 + c1 s + c2 s^2) over the same; s in units of the corner; ``scale`` moves the corner."""
 
-    numerator: tuple[float, float, float]
-    denominator: tuple[float, float, float]
+    numerator: tuple[Number, Number, Number]
+    denominator: tuple[Number, Number, Number]
     scale: float = 1.0
 
-    def response(self, frequency: Real, corner: float) -> Complex:
+    def response(self, frequency: Real, corner: Number) -> Complex:
         """Complex response at ``frequency`` in Hz with the corner at ``corner`` Hz."""
         s = 1j * np.asarray(frequency) / (corner * self.scale)
-        top = np.polynomial.polynomial.polyval(s, self.numerator)
-        return np.asarray(top / np.polynomial.polynomial.polyval(s, self.denominator))
+        top, bottom = (c0 + s * (c1 + s * c2) for c0, c1, c2 in (self.numerator, self.denominator))
+        return np.asarray(top / bottom)
 
 
 def _butterworth_poles(order: int) -> Complex:
@@ -79,20 +79,20 @@ def second_order_high_pass(q: float) -> Section:
     return Section((0.0, 0.0, 1.0), (1.0, 1.0 / q, 1.0))
 
 
-def parametric(gain_db: float, q: float) -> Section:
+def parametric(gain_db: Number, q: Number) -> Section:
     """(s^2 + s A/Q + 1)/(s^2 + s/(A Q) + 1), A = 10^(dB/40): gain ``gain_db`` at the corner."""
     a = 10 ** (gain_db / 40)
     return Section((1.0, a / q, 1.0), (1.0, 1.0 / (a * q), 1.0))
 
 
-def low_shelf(gain_db: float, q: float) -> Section:
+def low_shelf(gain_db: Number, q: Number) -> Section:
     """A (s^2 + s sqrtA/Q + A)/(A s^2 + s sqrtA/Q + 1): half the dB at the corner."""
     a = 10 ** (gain_db / 40)
-    slope = np.sqrt(a) / q
+    slope = root(a) / q
     return Section((a * a, a * slope, a), (1.0, slope, a))
 
 
-def high_shelf(gain_db: float, q: float) -> Section:
+def high_shelf(gain_db: Number, q: Number) -> Section:
     """The mirror of ``low_shelf`` under s -> 1/s."""
     low = low_shelf(gain_db, q)
     return Section(low.numerator[::-1], low.denominator[::-1])

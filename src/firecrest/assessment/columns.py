@@ -1,0 +1,164 @@
+"""Many structures of numbers that differ in figures only, as one whose floats are columns.
+
+Structures are nested dataclasses, models, tuples and mappings. A column has the shape (designs, 1);
+a figure that all designs share stays a float. Models with columns in them never leave the
+derivation: their constructors, which check ranges, are left out on purpose.
+"""
+
+import dataclasses
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any, TypeVar
+
+import numpy as np
+
+from firecrest.core.arrays import Real
+from firecrest.design.edits.paths import Path
+
+NUMBER = "number"
+_FIELDS: dict[type, tuple[tuple[str, bool], ...] | None] = {}
+Tree = TypeVar("Tree")
+
+
+def _names(kind: type) -> tuple[tuple[str, bool], ...] | None:
+    """(field name, whether it is a mere label) of a dataclass type; None of anything else."""
+    if kind not in _FIELDS:
+        _FIELDS[kind] = None
+        if dataclasses.is_dataclass(kind):
+            fields = dataclasses.fields(kind)
+            _FIELDS[kind] = tuple((f.name, bool(f.metadata.get("label"))) for f in fields)
+    return _FIELDS[kind]
+
+
+def flattened(value: Any) -> tuple[tuple[Any, ...], list[float]]:
+    """(topology, floats): two values of equal topology differ in floats and labels only."""
+    topology: list[Any] = []
+    floats: list[float] = []
+    _flatten(value, topology, floats)
+    return tuple(topology), floats
+
+
+def _flatten(value: Any, topology: list[Any], floats: list[float]) -> None:
+    kind = type(value)
+    names = _names(kind)
+    if kind is float or isinstance(value, np.floating):
+        topology.append(NUMBER)
+        floats.append(float(value))
+    elif names is not None:
+        topology.append(kind)
+        for name, label in names:
+            if not label:
+                _flatten(getattr(value, name), topology, floats)
+    elif kind is tuple:
+        topology.append(len(value))
+        for item in value:
+            _flatten(item, topology, floats)
+    elif isinstance(value, Mapping):
+        topology.append(tuple(value))
+        for item in value.values():
+            _flatten(item, topology, floats)
+    else:
+        topology.append(value)
+
+
+def mapped(value: Tree, leaf: Callable[[Any], Any]) -> Tree:
+    """The structure of ``value`` with ``leaf(x)`` in place of every float or array ``x``.
+
+    Branches in which nothing changes are kept as they are.
+    """
+    made = _mapped(value, leaf)
+    assert isinstance(made, type(value))
+    return made
+
+
+def _mapped(value: Any, leaf: Callable[[Any], Any]) -> Any:
+    if isinstance(value, float | np.ndarray | np.floating):
+        return leaf(value)
+    names = _names(type(value))
+    if names is not None:
+        changes = {}
+        for name, label in names:
+            old = getattr(value, name)
+            new = old if label else _mapped(old, leaf)
+            if new is not old:
+                changes[name] = new
+        return changed(value, changes) if changes else value
+    if type(value) is tuple:
+        items = tuple(_mapped(item, leaf) for item in value)
+        return items if any(a is not b for a, b in zip(items, value, strict=True)) else value
+    if isinstance(value, Mapping):
+        return {key: _mapped(item, leaf) for key, item in value.items()}
+    return value
+
+
+def changed(node: Tree, changes: Mapping[str, Any]) -> Tree:
+    """A dataclass or model with other values in some fields, unchecked."""
+    names = _names(type(node))
+    assert names is not None
+    made = object.__new__(type(node))
+    for name, _ in names:
+        object.__setattr__(made, name, changes[name] if name in changes else getattr(node, name))
+    return made
+
+
+def put(tree: Tree, path: Path, value: Any) -> Tree:
+    """``tree`` with ``value``, often a column, at ``path``; unchecked."""
+    made = _put(tree, path, value)
+    assert isinstance(made, type(tree))
+    return made
+
+
+def _put(node: Any, path: Path, value: Any) -> Any:
+    if not path:
+        return value
+    step, rest = path[0], path[1:]
+    if isinstance(step, int):
+        return tuple(_put(v, rest, value) if k == step else v for k, v in enumerate(node))
+    return changed(node, {step: _put(getattr(node, step), rest, value)})
+
+
+def stacked(first: Tree, floats: Sequence[list[float]]) -> Tree:
+    """``first`` with columns of all ``floats`` (one list a design) where these differ."""
+    table = np.array(floats, dtype=np.float64).T
+    differs = np.any(table != table[:, :1], axis=1)
+    rows = iter(zip(table, differs, strict=True))
+
+    def _leaf(own: Any) -> Any:
+        row, differ = next(rows)
+        return np.ascontiguousarray(row)[:, None] if differ else own
+
+    return mapped(first, _leaf)
+
+
+def rows_of(tree: Tree, rows: Any) -> Tree:
+    """The designs at ``rows`` (a slice or places) of a stack."""
+    return mapped(tree, lambda x: x[rows] if isinstance(x, np.ndarray) and x.ndim > 1 else x)
+
+
+def widened(tree: Tree, count: int) -> Tree:
+    """Every number of an answer as an array (designs, n)."""
+
+    def _leaf(x: Any) -> Real:
+        return np.broadcast_to(x, (count, np.shape(x)[-1] if np.ndim(x) else 1))
+
+    return mapped(tree, _leaf)
+
+
+def joined(parts: Sequence[Tree]) -> Tree:
+    """Answers of several blocks of designs as one."""
+    made = _joined(parts)
+    assert isinstance(made, type(parts[0]))
+    return made
+
+
+def _joined(parts: Sequence[Any]) -> Any:
+    first = parts[0]
+    if len(parts) == 1:
+        return first
+    if isinstance(first, np.ndarray):
+        return np.concatenate(parts)
+    names = _names(type(first))
+    if names is not None:
+        return changed(first, {n: _joined([getattr(p, n) for p in parts]) for n, _ in names})
+    if type(first) is tuple:
+        return tuple(_joined(items) for items in zip(*parts, strict=True))
+    return first

@@ -1,0 +1,266 @@
+"""From numbers to promises: the one derivation, of one design or of columns of many.
+
+``sounding`` is what the box does, ``judging`` what that means for the brief. Both run on floats
+and on columns (designs, 1).
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.acoustic import ratings_of, transfers_from, voice_rows
+from firecrest.assessment.cabinet import CabinetResult, Wiring, cabinet, wiring_of
+from firecrest.assessment.conditions import (
+    air_of,
+    duty_of,
+    lowest_low_pass,
+    playing_level,
+    programme_of,
+    surroundings_of,
+)
+from firecrest.assessment.electrical import converter_model, other_power, source_at, store_of
+from firecrest.assessment.lower import Lowered, inputs
+from firecrest.assessment.memo import Memo
+from firecrest.assessment.network import BoxModel, box_model
+from firecrest.assessment.verdicts import (
+    Verdict,
+    Waiting,
+    bass_verdict,
+    body_verdicts,
+    loudness_verdict,
+    runtime_verdict,
+)
+from firecrest.core.acoustics.network import Solution, solve
+from firecrest.core.acoustics.radiation import Surroundings, level
+from firecrest.core.air import Air
+from firecrest.core.arrays import Number, Real, decibel, plain
+from firecrest.core.limits.ceiling import Ceiling, ceiling
+from firecrest.core.limits.draw import Draw, programme_draw
+from firecrest.core.limits.elements import Ratings, Transfers, all_limits
+from firecrest.core.limits.loudness import Loudness, loudness, upper_edge
+from firecrest.core.limits.low_note import HeldNote, low_note
+from firecrest.core.limits.programme import weights
+from firecrest.core.limits.programme_level import Allowed, allowed_volts, highest_volts, unit_level
+from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference_band
+from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.runtime import Played, Player, played
+from firecrest.core.power.source import Source
+
+SILENCE = -150.0
+"""dB at unit input below which sources have cancelled to rounding errors."""
+CANCELLED = "The sources cancel: nothing reaches the listener. Check polarity and channels."
+
+
+@dataclass(frozen=True)
+class Sounding:
+    """What a box does at its brief's charge; levels in dB at the listener per unit input."""
+
+    inputs: inputs.Inputs
+    frequency: Real
+    cabinet: CabinetResult
+    air: Air
+    around: Surroundings
+    model: BoxModel
+    solution: Solution
+    transfers: Transfers
+    ratings: Ratings
+    unit_level: Real
+    top: Ceiling
+
+
+def wiring_in(numbers: inputs.Inputs) -> Wiring:
+    """Names and outputs of the voice's channels."""
+    return wiring_of(numbers.voice.channels)
+
+
+def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
+    """Net air, size, weight and cost."""
+    return memo(cabinet, numbers.box, numbers.power, wiring_in(numbers))
+
+
+def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
+    """The network of a box with its own net air."""
+    rolled, air = cabinet_in(numbers, memo), memo(air_of, numbers.brief.conditions)
+    return memo(box_model, numbers.box, wiring_in(numbers), rolled.air, air)
+
+
+def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
+    """Solve a box and find its ceiling."""
+    brief, power, channels = numbers.brief, numbers.power, numbers.voice.channels
+    rolled, air = cabinet_in(numbers, memo), memo(air_of, brief.conditions)
+    model = model_in(numbers, memo)
+    around = memo(surroundings_of, brief.listening, numbers.box.case, air)
+    solution = memo(solve, model.network, frequency)
+    rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
+    outputs = tuple(c.outputs for c in channels)
+    transfers = memo(transfers_from, model, solution, rows, outputs, around, air)
+    ratings = memo(ratings_of, numbers.box, wiring_in(numbers), channels, power, model)
+    unit = memo(level, transfers.pressure)
+    source = memo(source_at, power, brief.conditions.charge)
+    duty = duty_of(brief.listening)
+    top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty)
+    return Sounding(
+        numbers, frequency, rolled, air, around, model, solution, transfers, ratings, unit, top
+    )
+
+
+def ceiling_of(
+    transfers: Transfers,
+    unit: Real,
+    ratings: Ratings,
+    amplifier: AmplifierModel,
+    source: Source,
+    duty: Number,
+) -> Ceiling:
+    """The ceiling on one source."""
+    return ceiling(unit, all_limits(transfers, ratings, amplifier, source, duty))
+
+
+def upper_end(sound: Sounding) -> Real:
+    """Frequency in Hz up to which loudness is judged."""
+    low_pass = lowest_low_pass(sound.inputs.voice.channels)
+    return upper_edge(sound.cabinet.longest_inner, sound.air.speed, low_pass)
+
+
+def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:
+    """Loudness as promised under a ceiling."""
+    ask, bass = sound.inputs.brief.loudness, sound.inputs.brief.bass
+    return loudness(
+        sound.frequency, top.level, ask.level, bass.frequency, bass.drop, upper_end(sound)
+    )
+
+
+@dataclass(frozen=True)
+class Programmed:
+    """What programme of 1 V rms draws and how loud it is, and what each limit allows of it."""
+
+    draw: Draw
+    unit_level: Real
+    allowed: tuple[Allowed, ...]
+    level: Real
+
+
+@dataclass(frozen=True)
+class Judging:
+    """What a box means for its brief; arrays (..., 1).
+
+    ``loudness`` and ``held`` are None where figures are missing. ``kept`` is the response re its
+    reference, as far as the ceiling lets it at the promised level.
+    """
+
+    loudness: Loudness | None
+    band: tuple[Real, Real]
+    reference: Real
+    kept: Real
+    reach: Crossing
+    held: HeldNote | None
+    programme: Programmed
+    run_level: Number
+    drive: Number
+    play: Played | None
+    verdicts: tuple[Verdict, ...]
+
+
+def judging(sound: Sounding, lowered: Lowered, memo: Memo) -> Judging:
+    """All promises of a box that has been solved."""
+    numbers, frequency = sound.inputs, sound.frequency
+    brief, power = numbers.brief, numbers.power
+    band = reference_band(brief.bass.frequency, lowest_low_pass(numbers.voice.channels))
+    reference = band_mean(frequency, sound.unit_level, *band)
+    target = brief.loudness.level
+    kept = np.minimum(target + sound.unit_level - reference, sound.top.level) - target
+    reach = crossing(frequency, kept, brief.bass.drop, band[0])
+    programme = programme_of(brief.listening)
+    source = memo(source_at, power, brief.conditions.charge)
+    programmed = memo(
+        _programmed,
+        sound.transfers,
+        sound.ratings,
+        power.amplifier.model,
+        source,
+        programme.kind,
+        programme.crest,
+        programme.burst,
+    )
+    run_level = playing_level(brief)
+    drive = plain(10 ** ((run_level - programmed.unit_level) / 20))
+    play = memo(_played, power, programmed.draw, drive, programme.burst)
+    silent = _silent(sound)
+    waits = [*(Waiting(True, reason) for reason in lowered.missing[:1]), *silent]
+    loud = held = None
+    if not lowered.missing:
+        loud = loudness_under(sound, sound.top)
+        note = 10 ** ((target - reference) / 20)
+        held = low_note(frequency, sound.top.limits, note, programme, brief.bass.frequency)
+    verdicts = (
+        loudness_verdict(brief, loud, held, waits),
+        bass_verdict(brief, reach, waits),
+        runtime_verdict(
+            brief,
+            play.hours if play else None,
+            run_level,
+            None if lowered.missing else programmed.level,
+            silent,
+            endless=play is None,
+        ),
+        *body_verdicts(brief, sound.cabinet),
+    )
+    return Judging(
+        loud, band, reference, kept, reach, held, programmed, run_level, drive, play, verdicts
+    )
+
+
+def _silent(sound: Sounding) -> list[Waiting]:
+    """Designs that can't be heard, and why."""
+    waits = [
+        Waiting(full, no_air(chamber.name))
+        for full, chamber in zip(sound.model.full, sound.inputs.box.chambers, strict=True)
+        if full.any()
+    ]
+    quiet = np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE
+    return [*waits, Waiting(quiet, CANCELLED)] if quiet.any() else waits
+
+
+def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdict, ...]:
+    """The promises of a design that can't be solved: ``reason`` stands where sound is needed."""
+    brief, power = lowered.inputs.brief, lowered.inputs.power
+    waits = [Waiting(True, reason)]
+    endless = store_of(power) is None
+    return (
+        loudness_verdict(brief, None, None, waits),
+        bass_verdict(brief, None, waits),
+        runtime_verdict(brief, None, playing_level(brief), None, waits, endless=endless),
+        *body_verdicts(brief, rolled),
+    )
+
+
+def no_air(chamber: str) -> str:
+    """What is said of a chamber that is full."""
+    return f"No air is left in chamber {chamber}: what is in it takes more than it holds."
+
+
+def _programmed(
+    transfers: Transfers,
+    ratings: Ratings,
+    amplifier: AmplifierModel,
+    source: Source,
+    kind: str,
+    crest: Number,
+    burst: Number,
+) -> Programmed:
+    weight = weights(kind, transfers.frequency)
+    draw = programme_draw(transfers.outputs, amplifier.r_out, weight, kind == "sine")
+    allowed = allowed_volts(transfers, ratings, amplifier, source, draw, (crest, burst), weight)
+    unit = unit_level(transfers.pressure, weight)
+    return Programmed(draw, unit, tuple(allowed), unit + decibel(highest_volts(allowed)))
+
+
+def player_of(power: inputs.Power) -> Player:
+    """What plays from the source."""
+    return Player(power.amplifier.model, other_power(power), converter_model(power.converter))
+
+
+def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:
+    """Play at ``drive`` V rms of programme; None when nothing runs empty."""
+    store = store_of(power)
+    return None if store is None else played(store, draw, drive, burst, player_of(power))

@@ -1,0 +1,142 @@
+"""A design to plain numbers: the first step of every assessment, of one design or of many."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.lower.parts import (
+    lower_amplifier,
+    lower_cell,
+    lower_driver,
+    lower_dsp,
+    lower_radiator,
+    lower_supply,
+)
+from firecrest.assessment.memo import Memo
+from firecrest.design.box import DriverGroup, RadiatorSet
+from firecrest.design.design import Design
+from firecrest.design.power import Pack, Power, WallSupply
+
+TRAVEL_BAND = 0.4
+"""Share either way by which an estimated travel of a radiator may be off."""
+
+
+@dataclass(frozen=True)
+class Lowered:
+    """Numbers of a design.
+
+    ``blocked`` says what stands in the way of solving it at all, ``missing`` which figures of what
+    its parts bear are not known, ``estimates`` which stand in for them.
+    """
+
+    inputs: inputs.Inputs
+    blocked: str
+    missing: tuple[str, ...]
+    estimates: tuple[str, ...]
+
+
+def lower(design: Design, memo: Memo) -> Lowered:
+    """Numbers of ``design``; what belongs to unchanged branches stays the same objects."""
+    box = memo(
+        inputs.Box,
+        design.box.case,
+        design.box.chambers,
+        tuple(memo(_lower_group, group) for group in design.box.groups),
+        tuple(memo(_lower_radiators, item) for item in design.box.radiators),
+        design.box.ports,
+    )
+    power = memo(_lower_power, design.power)
+    lacks = [g.driver.lacks for g in box.groups] + [r.radiator.lacks for r in box.radiators]
+    return Lowered(
+        inputs.Inputs(design.brief, box, power, design.voice),
+        next(filter(None, lacks), ""),
+        tuple(_missing(box, design.power)),
+        tuple(_estimates(box, design.power)),
+    )
+
+
+def _lower_group(group: DriverGroup) -> inputs.Group:
+    return inputs.Group(
+        lower_driver(group.driver, group.coils),
+        group.chamber,
+        group.front,
+        group.channel,
+        group.in_series,
+        group.in_parallel,
+        group.pair,
+        group.pair_in,
+        group.trapped,
+        group.place,
+    )
+
+
+def _lower_radiators(item: RadiatorSet) -> inputs.Radiators:
+    return inputs.Radiators(
+        lower_radiator(item.radiator),
+        item.count,
+        item.added_mass,
+        item.horizontal,
+        item.chamber,
+        item.opens_to,
+        item.place,
+    )
+
+
+def _lower_power(power: Power) -> inputs.Power:
+    source: inputs.Pack | inputs.Supply | None = None
+    if isinstance(power.source, Pack):
+        pack = power.source
+        cell = lower_cell(pack.cell)
+        source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.lead_resistance)
+    elif isinstance(power.source, WallSupply):
+        source = lower_supply(power.source)
+    return inputs.Power(
+        lower_amplifier(power.amplifier),
+        lower_dsp(power.dsp),
+        source,
+        power.converter,
+        power.other_loads,
+    )
+
+
+def _missing(box: inputs.Box, power: Power) -> Iterator[str]:
+    """Limits of parts that are not known, as sentences."""
+    for group in box.groups:
+        for value, symbol in ((group.driver.xmax, "Xmax"), (group.driver.pe, "the rated power")):
+            if value is None:
+                yield f"needs {symbol} of {group.driver.bulk.name}"
+    for item in box.radiators:
+        if item.radiator.xmax is None and not travel_follows(box, item):
+            yield f"needs Xmax of {item.radiator.bulk.name}"
+    source = power.source
+    if isinstance(source, Pack):
+        if source.cell.max_current is None:
+            yield f"needs the current limit of {source.cell.name}"
+        if source.board is not None and source.board.max_current is None:
+            yield "needs the current limit of the protection board"
+    if power.converter is not None and power.converter.input_current is None:
+        yield f"needs the input current of {power.converter.name}"
+
+
+def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
+    """Stated defaults that stand in for figures."""
+    for item in box.radiators:
+        if item.radiator.xmax is None and travel_follows(box, item):
+            share = f"±{100 * TRAVEL_BAND:.0f} %"
+            yield f"Travel of {item.radiator.bulk.name}: estimated, {share}"
+    amplifier = power.amplifier
+    if amplifier.current_limit is None:
+        yield f"Current limit of {amplifier.name}: 1.25 × its largest clean peak"
+    if amplifier.efficiency is None:
+        yield f"Losses of {amplifier.name}: 2 % of its output current"
+    if any(claim.thd is None for claim in amplifier.claims):
+        yield f"Claims of {amplifier.name}: taken at 10 % distortion"
+    if any(port.speed_limit is None for port in box.ports):
+        yield "Air speed in the port: by the shape of its edges"
+
+
+def travel_follows(box: inputs.Box, item: inputs.Radiators) -> bool:
+    """Whether a radiator's travel can be estimated from the drivers around its chamber."""
+    drivers = [g.driver for g in box.groups if item.chamber in (g.chamber, g.front)]
+    known = all(d.xmax is not None and d.constants is not None for d in drivers)
+    return bool(drivers) and known and item.radiator.sd is not None

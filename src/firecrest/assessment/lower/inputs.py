@@ -1,0 +1,173 @@
+"""What a design comes to in plain numbers: the design's own tree, each part as its constants.
+
+A number is a float, or a column (designs, 1) where many designs are worked out at once; everything
+else (counts, places, kinds, what is not known) is the topology, the same in all of them. Branches
+that hold plain numbers already (brief, case, chambers, ports, voice) are the models themselves.
+Nothing here is shown, and no range is checked again.
+"""
+
+from dataclasses import dataclass, field
+
+from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.arrays import Number
+from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.source import CellTable
+from firecrest.design.box import Case, Chamber, Port, Position
+from firecrest.design.brief import Brief
+from firecrest.design.power import Converter, OtherLoad, ProtectionBoard
+from firecrest.design.voice import Voice
+
+LABEL = {"label": True}
+"""Marks a field that is only shown: designs that differ in it are of one topology."""
+
+
+@dataclass(frozen=True)
+class Bulk:
+    """The air a thing takes (m3), its weight (kg) and price."""
+
+    name: str = field(metadata=LABEL)
+    volume: Number
+    mass: Number
+    price: Number
+
+
+@dataclass(frozen=True)
+class Driver:
+    """A driver as its coils are wired; None where a figure is not known.
+
+    ``lacks`` is the sentence about the first figure without which there are no constants.
+    """
+
+    constants: DriverConstants | None
+    xmax: Number | None
+    pe: Number | None
+    bulk: Bulk
+    lacks: str
+
+
+@dataclass(frozen=True)
+class Group:
+    """Equal drivers; see ``design.box.DriverGroup``."""
+
+    driver: Driver
+    chamber: str
+    front: str
+    channel: str
+    in_series: int
+    in_parallel: int
+    pair: str
+    pair_in: str
+    trapped: Number | None
+    place: Position
+
+
+@dataclass(frozen=True)
+class Radiator:
+    """A passive radiator without added mass; ``lacks`` as of a driver."""
+
+    mmp: Number | None
+    cmp: Number | None
+    rmp: Number | None
+    sd: Number | None
+    xmax: Number | None
+    bulk: Bulk
+    lacks: str
+
+
+@dataclass(frozen=True)
+class Radiators:
+    """Equal passive radiators; see ``design.box.RadiatorSet``."""
+
+    radiator: Radiator
+    count: int
+    added_mass: Number
+    horizontal: bool
+    chamber: str
+    opens_to: str
+    place: Position
+
+
+@dataclass(frozen=True)
+class Box:
+    """Case and acoustic elements."""
+
+    case: Case
+    chambers: tuple[Chamber, ...]
+    groups: tuple[Group, ...]
+    radiators: tuple[Radiators, ...]
+    ports: tuple[Port, ...]
+
+
+@dataclass(frozen=True)
+class Amplifier:
+    """A board as its claims read."""
+
+    model: AmplifierModel
+    gain: Number
+    bulk: Bulk
+
+
+@dataclass(frozen=True)
+class Dsp:
+    """The signal processor."""
+
+    full_scale: Number
+    sample_rate: Number
+    power: Number
+    regulator: Number
+    bulk: Bulk
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One cell; capacity in A s."""
+
+    table: CellTable
+    capacity: Number
+    max_current: Number | None
+    cut_off: Number | None
+    bulk: Bulk
+
+
+@dataclass(frozen=True)
+class Pack:
+    """Cells behind a protection board and leads."""
+
+    cell: Cell
+    series: int
+    parallel: int
+    board: ProtectionBoard | None
+    lead_resistance: Number
+
+
+@dataclass(frozen=True)
+class Supply:
+    """A wall supply, or what is sold by its energy (J)."""
+
+    voltage: Number
+    resistance: Number
+    continuous_current: Number
+    burst_current: Number | None
+    energy: Number | None
+    bulk: Bulk
+
+
+@dataclass(frozen=True)
+class Power:
+    """Everything between the wall or the cells and the drivers; ``source`` is None at the mains."""
+
+    amplifier: Amplifier
+    dsp: Dsp
+    source: Pack | Supply | None
+    converter: Converter | None
+    other_loads: tuple[OtherLoad, ...]
+
+
+@dataclass(frozen=True)
+class Inputs:
+    """A whole design."""
+
+    brief: Brief
+    box: Box
+    power: Power
+    voice: Voice

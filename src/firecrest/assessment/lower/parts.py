@@ -1,0 +1,107 @@
+"""Parts of a design to plain numbers; what follows from a part is kept with it.
+
+Parts never change, so what was worked out from one belongs to it for as long as it lives.
+"""
+
+from firecrest.assessment.figures import (
+    SYMBOLS,
+    driver_constants,
+    kept_with,
+    radiator_figures,
+    wired_driver,
+)
+from firecrest.assessment.lower import inputs
+from firecrest.core.errors import MissingFigureError
+from firecrest.core.power import amplifier as amp
+from firecrest.core.power.source import CellTable
+from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.power import Amplifier, Cell, DspBoard, WallSupply
+
+
+def bulk(part: object, volume: float | None = None) -> inputs.Bulk:
+    """What a part takes, weighs and costs; 0 where its sheet has no such field."""
+    name = getattr(part, "name", "part")
+    takes = getattr(part, "volume", 0.0) if volume is None else volume
+    return inputs.Bulk(name, takes, getattr(part, "mass", 0.0), getattr(part, "price", 0.0))
+
+
+@kept_with
+def lower_driver(part: DriverPart, coils: str) -> inputs.Driver:
+    """A driver as its coils are wired; ``lacks`` names the first figure that does not follow."""
+    wired = wired_driver(part, coils)
+    lacks, constants = "", None
+    try:
+        constants = driver_constants(wired)
+    except MissingFigureError as error:
+        lacks = str(error)
+    return inputs.Driver(constants, part.xmax, wired.pe, bulk(part, part.displacement), lacks)
+
+
+@kept_with
+def lower_radiator(part: RadiatorPart) -> inputs.Radiator:
+    """A radiator; ``lacks`` names the first figure that does not follow."""
+    known = radiator_figures(part)
+    gaps = [key for key, value in known.items() if value is None]
+    lacks = str(MissingFigureError(SYMBOLS[gaps[0]], part.name)) if gaps else ""
+    return inputs.Radiator(
+        known["mmp"],
+        known["cmp"],
+        known["rmp"],
+        known["sd"],
+        part.xmax,
+        bulk(part, part.displacement),
+        lacks,
+    )
+
+
+@kept_with
+def read_amplifier(part: Amplifier) -> amp.ReadClaims:
+    """The board's claims, read."""
+    efficiency = part.efficiency and (part.efficiency.value, part.efficiency.claim)
+    return amp.read_claims(
+        [amp.Claim(c.power, c.load, c.supply, c.thd) for c in part.claims],
+        channels=part.channels,
+        bridged=part.bridged,
+        idle_current=part.idle_current,
+        boosted=part.boosted,
+        own_mains=part.own_mains,
+        current_limit=part.current_limit,
+        efficiency=efficiency or None,
+        cut_off=part.cut_off,
+    )
+
+
+@kept_with
+def lower_amplifier(part: Amplifier) -> inputs.Amplifier:
+    """A board."""
+    return inputs.Amplifier(read_amplifier(part).model, part.gain, bulk(part))
+
+
+@kept_with
+def lower_dsp(part: DspBoard) -> inputs.Dsp:
+    """A signal processor."""
+    return inputs.Dsp(part.full_scale, part.sample_rate, part.power, part.regulator, bulk(part))
+
+
+@kept_with
+def lower_cell(part: Cell) -> inputs.Cell:
+    """A cell."""
+    table = CellTable(
+        tuple(p.charge for p in part.table),
+        tuple(p.rest_voltage for p in part.table),
+        tuple(p.resistance for p in part.table),
+    )
+    return inputs.Cell(table, part.capacity, part.max_current, part.cut_off, bulk(part))
+
+
+@kept_with
+def lower_supply(part: WallSupply) -> inputs.Supply:
+    """A wall supply, a battery or a power bank; only what is carried weighs."""
+    return inputs.Supply(
+        part.voltage,
+        part.resistance,
+        part.continuous_current,
+        part.burst_current,
+        part.energy,
+        bulk(part, 0.0),
+    )

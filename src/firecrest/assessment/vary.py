@@ -1,0 +1,195 @@
+"""Many designs of one topology at once: the derivation on columns, in blocks that stay in cache."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from firecrest.assessment.acoustic import EDIT_GRID
+from firecrest.assessment.columns import flattened, joined, put, rows_of, stacked, widened
+from firecrest.assessment.derive import cabinet_in, judging, sounding, unheard
+from firecrest.assessment.lower import Lowered, lower
+from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.verdicts import Promise, Verdict, promise_of
+from firecrest.core.arrays import Real, picked
+from firecrest.core.errors import DesignError
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, dotted, facts_at
+
+VALUES = 10_000
+"""Values per array at most: larger blocks of designs leave the cache and run slower."""
+
+
+@dataclass(frozen=True)
+class Answers:
+    """Promises and ceilings of many designs: arrays (designs, 1), and (designs, F) over frequency.
+
+    ``letters`` says what gives first at each frequency, ``letter`` where loudness is held, at
+    ``held_at`` Hz; ``level`` is the ceiling in dB. Arrays over frequency are None where figures are
+    missing that the designs have in common.
+    """
+
+    verdicts: tuple[Verdict, ...]
+    mass: Real
+    price: Real
+    level: Real | None = None
+    letters: Real | None = None
+    letter: Real | None = None
+    held_at: Real | None = None
+    programme_level: Real | None = None
+    missing: str = ""
+
+    def verdict(self, key: str) -> Verdict:
+        """One of the six by its key."""
+        return next(v for v in self.verdicts if v.key == key)
+
+    def promises(self, row: int) -> tuple[Promise, ...]:
+        """The six promises of one design."""
+        return tuple(promise_of(verdict, row) for verdict in self.verdicts)
+
+
+@dataclass(frozen=True)
+class Figures:
+    """Headline figures of one design of many; ``missing`` says why there are none.
+
+    ``level`` is the ceiling in dB on the grid of the answers, ``codes`` what gives first there.
+    """
+
+    loudness: float | None = None
+    frequency: float | None = None
+    code: str = ""
+    bass_reach: float | None = None
+    programme_level: float | None = None
+    hours: float | None = None
+    mass: float = 0.0
+    price: float = 0.0
+    missing: str = ""
+    promises: tuple[Promise, ...] = ()
+    level: Real | None = None
+    codes: str = ""
+
+
+def figures_of(found: Answers, row: int) -> Figures:
+    """Headline figures of the design at ``row``."""
+    promises = found.promises(row)
+    loud, bass, runtime = (p.predicted for p in promises[:3])
+    mass, price = float(found.mass[row, 0]), float(found.price[row, 0])
+    if found.level is None or found.letters is None or found.letter is None:
+        return Figures(mass=mass, price=price, missing=found.missing, promises=promises)
+    assert found.held_at is not None
+    assert found.programme_level is not None
+    return Figures(
+        loud,
+        None if loud is None else float(found.held_at[row, 0]),
+        "" if loud is None else str(found.letter[row, 0]),
+        bass,
+        float(found.programme_level[row, 0]),
+        None if runtime is None else runtime / 3600.0,
+        mass,
+        price,
+        found.missing,
+        promises,
+        found.level[row],
+        "".join(found.letters[row]),
+    )
+
+
+def vary(design: Design, columns: Mapping[Path, Real], frequency: Real = EDIT_GRID) -> Answers:
+    """``design`` with each of ``columns`` (figure path: values (designs,)) in place of its figures.
+
+    A path leads to a figure of the design, or to one of its ``inputs``, such as
+    ("box", "groups", 0, "driver", "constants", "m_ms"). DesignError names a path that leads nowhere
+    or a range that a value leaves.
+    """
+    counts = {len(values) for values in columns.values()}
+    if len(counts) != 1:
+        raise DesignError("Columns that are varied together have as many values each.")
+    varied, inner = design, {}
+    for path, values in columns.items():
+        column = np.asarray(values, dtype=np.float64)[:, None]
+        if _stands(design, path):
+            facts = facts_at(design, path)
+            facts.check(float(np.min(values)))
+            facts.check(float(np.max(values)))
+            varied = put(varied, path, column)
+        else:
+            inner[path] = column
+    lowered = lower(varied, Memo(AFRESH))
+    for path, column in inner.items():
+        if not _stands(lowered.inputs, path):
+            raise DesignError(f"There is no {dotted(path)} in this design to be varied.")
+        lowered = replace(lowered, inputs=put(lowered.inputs, path, column))
+    return answers(lowered, counts.pop(), frequency)
+
+
+def _stands(tree: Any, path: Path) -> bool:
+    """Whether anything stands at ``path``."""
+    for step in path:
+        try:
+            tree = tree[step] if isinstance(step, int) else getattr(tree, step)
+        except (AttributeError, IndexError, TypeError):
+            return False
+    return True
+
+
+def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
+    """Promises and ceilings of ``count`` designs whose columns ``lowered`` holds."""
+    size = max(1, VALUES // len(frequency))
+    blocks = [slice(start, min(start + size, count)) for start in range(0, count, size)]
+    return joined([_block(lowered, rows, frequency) for rows in blocks])
+
+
+def _block(lowered: Lowered, rows: slice, frequency: Real) -> Answers:
+    """One block of designs."""
+    count, memo = rows.stop - rows.start, Memo(AFRESH)
+    lowered = replace(lowered, inputs=rows_of(lowered.inputs, rows))
+    if lowered.blocked:
+        rolled = cabinet_in(lowered.inputs, memo)
+        verdicts = unheard(lowered, rolled, lowered.blocked)
+        mass, price = np.asarray(rolled.mass), np.asarray(rolled.price)
+        silent = Answers(verdicts, mass, price, missing=lowered.blocked)
+        return widened(silent, count)
+    sound = sounding(lowered.inputs, frequency, memo)
+    found = judging(sound, lowered, memo)
+    letters = sound.top.letters()
+    loud = found.loudness
+    return widened(
+        Answers(
+            found.verdicts,
+            np.asarray(sound.cabinet.mass),
+            np.asarray(sound.cabinet.price),
+            sound.top.level,
+            letters,
+            None if loud is None else picked(letters, np.asarray(loud.point)),
+            None if loud is None else np.asarray(loud.frequency),
+            found.programme.level,
+            lowered.missing[0] if lowered.missing else "",
+        ),
+        count,
+    )
+
+
+def assess_many(designs: Sequence[Design], frequency: Real, memo: Memo) -> list[Figures]:
+    """Headline figures of every design, in order; those of one topology are worked out together."""
+    found = [Figures()] * len(designs)
+    for places, lowered in grouped([lower(design, memo) for design in designs]):
+        result = answers(lowered, len(places), frequency)
+        for row, place in enumerate(places):
+            found[place] = figures_of(result, row)
+    return found
+
+
+def grouped(designs: Sequence[Lowered]) -> list[tuple[list[int], Lowered]]:
+    """(places, columns) of the designs of each topology; floats where all of them agree."""
+    known: dict[Any, tuple[list[int], list[list[float]]]] = {}
+    for place, lowered in enumerate(designs):
+        topology, floats = flattened(lowered.inputs)
+        key = (topology, lowered.blocked, lowered.missing)
+        places, rows = known.setdefault(key, ([], []))
+        places.append(place)
+        rows.append(floats)
+    return [
+        (places, replace(designs[places[0]], inputs=stacked(designs[places[0]].inputs, rows)))
+        for places, rows in known.values()
+    ]

@@ -1,0 +1,96 @@
+"""Bass reach: where a response first falls by the promised drop, going down.
+
+All definitions are in docs/physics.md, "Promises".
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.core.arrays import Number, Real, picked
+from firecrest.core.limits.band import band
+from firecrest.core.limits.loudness import TOP
+
+LOWEST = 5.0
+"""Hz below which no reach is told apart."""
+CROSSED, LOWER, INSIDE, NONE = range(4)
+NOTES = ("", f"{LOWEST:g} Hz or lower", "inside the band", "none")
+"""What kind of answer a reach is."""
+
+
+@dataclass(frozen=True)
+class Crossing:
+    """Reach in Hz (NaN where there is none), its kind (place in ``NOTES``), and the smallest
+    missing dB where there is none; arrays (..., 1).
+    """
+
+    frequency: Real
+    kind: Real
+    missing: Real
+
+
+@dataclass(frozen=True)
+class Reach:
+    """The same of one design: ``frequency`` is None where there is no reach."""
+
+    frequency: float | None
+    note: str = ""
+    missing: float = 0.0
+
+
+def reach_of(found: Crossing, row: int = 0) -> Reach:
+    """One design of many."""
+    frequency, kind, missing = (
+        float(np.ravel(x)[row]) for x in (found.frequency, found.kind, found.missing)
+    )
+    return Reach(None if np.isnan(frequency) else frequency, NOTES[int(kind)], missing)
+
+
+def reference_band(corner: Number, lowest_low_pass: Number | None) -> tuple[Real, Real]:
+    """[f_a, f_b] over which the response is averaged as the reference of bass reach."""
+    high = np.minimum(8 * corner, TOP)
+    if lowest_low_pass is not None:
+        high = np.minimum(high, 0.7 * lowest_low_pass)
+    return np.minimum(2 * corner, high / np.sqrt(2)), high
+
+
+def band_mean(frequency: Real, level: Real, low: Number, high: Number) -> Real:
+    """Mean of ``level`` (dB, (..., F)) over ln f on [low, high], by trapezoids; (..., 1)."""
+    whole = band(frequency, low, high)
+    x = np.log(whole.places)
+    area = np.trapezoid(whole.of(level), x, axis=-1)[..., None]
+    return np.asarray(area / (x[..., -1:] - x[..., :1]))
+
+
+def crossing(frequency: Real, values: Real, drop: Number, f_a: Number) -> Crossing:
+    """First crossing of ``values`` (..., F) = -``drop`` going down from ``f_a``.
+
+    Where the values at ``f_a`` are lower already, the lowest upward crossing above it.
+    """
+    under = band(frequency, np.minimum(frequency[0], f_a), f_a)
+    over = band(frequency, f_a, np.maximum(frequency[-1], f_a))
+    low, high = under.of(values) + drop, over.of(values) + drop
+    below, above = low < 0, high >= 0
+    last = low.shape[-1] - 1 - np.argmax(below[..., ::-1], axis=-1)[..., None]
+    down = _zero(under.places, low, np.minimum(last, low.shape[-1] - 2))
+    first = np.argmax(above, axis=-1)[..., None]
+    up = _zero(over.places, high, np.maximum(first - 1, 0))
+    starts_under = high[..., :1] < 0
+    none = starts_under & ~above.any(axis=-1, keepdims=True)
+    lower = ~starts_under & (
+        ~below.any(axis=-1, keepdims=True) | (picked(under.places, last) < LOWEST)
+    )
+    cases = [none, lower, starts_under]
+    kind = np.select(cases, [NONE, LOWER, INSIDE], CROSSED)
+    found = np.select(cases, [np.nan, LOWEST, up], down)
+    missing = np.where(none, -np.max(high, axis=-1, keepdims=True), 0.0)
+    return Crossing(found, kind, missing)
+
+
+def _zero(x: Real, y: Real, place: Real) -> Real:
+    """Zero of ``y`` between ``place`` and the next point, on ln ``x``."""
+    a, b = np.log(picked(x, place)), np.log(picked(x, place + 1))
+    low, high = picked(y, place), picked(y, place + 1)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        share = np.clip(low / (low - high), 0.0, 1.0)
+        return np.asarray(np.exp(a + share * (b - a)))

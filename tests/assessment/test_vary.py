@@ -1,0 +1,113 @@
+"""Many designs at once: the same figures as one by one, whatever is varied."""
+
+import numpy as np
+import pytest
+
+from firecrest.assessment.acoustic import EDIT_GRID
+from firecrest.assessment.assess import assess
+from firecrest.assessment.memo import Memo
+from firecrest.assessment.vary import assess_many, vary
+from firecrest.core.errors import DesignError
+from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.files.demos import demo_names, read_demo
+
+COUNT = 300
+SAMPLED = 25
+"""Of the variations, those that are also assessed one by one."""
+SHARES = (
+    ("box", "case", "depth"),
+    ("box", "case", "wall"),
+    ("box", "chambers", 0, "leak_q"),
+    ("box", "groups", 0, "driver", "fs"),
+    ("box", "groups", 0, "driver", "xmax"),
+    ("box", "groups", 0, "driver", "pe"),
+    ("box", "radiators", 0, "added_mass"),
+    ("box", "radiators", 0, "radiator", "xmax"),
+    ("box", "ports", 0, "length"),
+    ("box", "ports", 0, "diameter"),
+    ("power", "amplifier", "claims", 0, "power"),
+    ("power", "amplifier", "gain"),
+    ("power", "amplifier", "idle_current"),
+    ("power", "source", "cell", "capacity"),
+    ("power", "source", "cell", "table", 2, "rest_voltage"),
+    ("power", "source", "lead_resistance"),
+    ("power", "source", "voltage"),
+    ("power", "dsp", "full_scale"),
+    ("voice", "channels", 0, "blocks", 0, "frequency"),
+    ("brief", "bass", "frequency"),
+    ("brief", "runtime", "duration"),
+    ("brief", "size", "depth"),
+    ("brief", "conditions", "temperature"),
+    ("brief", "listening", "distance"),
+)
+"""Figures that are varied by a share of themselves."""
+STEPS = ((("voice", "channels", 0, "gain"), 4.0), (("brief", "loudness", "level"), 6.0))
+"""Figures that are varied by so much either way."""
+
+
+def columns_for(design, rng):
+    """Random columns of every figure that the design has."""
+    columns = {}
+    for path in SHARES:
+        try:
+            value = value_at(design, path)
+        except DesignError:
+            continue
+        if value is not None:
+            spread = 0.03 if path[-1] == "temperature" else 0.1
+            columns[path] = value * rng.uniform(1 - spread, 1 + spread, COUNT)
+    for path, step in STEPS:
+        columns[path] = value_at(design, path) + rng.uniform(-step, step, COUNT)
+    return columns
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_columns_equal_one_by_one(name):
+    design, rng = read_demo(name), np.random.default_rng(11)
+    columns = columns_for(design, rng)
+    found = vary(design, columns)
+    assert np.ptp(found.verdict("loudness").margin) > 1
+    for row in rng.choice(COUNT, SAMPLED, replace=False):
+        alone = design
+        for path, values in columns.items():
+            alone = replace_at(alone, path, float(values[row]))
+        one = assess(alone)
+        for many, single in zip(found.promises(row), one.promises, strict=True):
+            assert (many.state, many.reason) == (single.state, single.reason)
+            for a, b in ((many.predicted, single.predicted), (many.margin, single.margin)):
+                assert a is b is None or a == pytest.approx(b, rel=1e-9, abs=1e-9)
+        top = one.acoustic.tops.charged
+        np.testing.assert_allclose(found.level[row], top.level, atol=1e-9)
+        assert "".join(found.letters[row]) == top.codes()
+
+
+def test_an_input_that_no_sheet_states_can_be_varied(slipway):
+    path = ("box", "groups", 0, "driver", "constants", "m_ms")
+    found = vary(slipway, {path: np.array([0.008, 0.010, 0.012])})
+    reach = np.ravel(found.verdict("bass").predicted)
+    assert reach[0] != reach[1] != reach[2]
+
+
+def test_designs_that_leave_no_air_are_told_and_the_others_judged(slipway):
+    found = vary(slipway, {("box", "chambers", 0, "share"): np.array([0.02, 1.0])})
+    full, well = (found.promises(row)[0] for row in (0, 1))
+    assert (full.state, full.predicted) == ("unknown", None)
+    assert "No air is left in chamber main" in full.reason
+    assert well == assess(slipway).promises[0]
+
+
+def test_a_wrong_column_is_refused_and_named(slipway):
+    with pytest.raises(DesignError, match=r"no box\.case\.colour"):
+        vary(slipway, {("box", "case", "colour"): np.ones(2)})
+    with pytest.raises(DesignError, match="Depth"):
+        vary(slipway, {("box", "case", "depth"): np.array([0.1, 50.0])})
+    with pytest.raises(DesignError, match="as many values"):
+        vary(slipway, {("box", "case", "depth"): np.ones(2), ("box", "case", "wall"): np.ones(3)})
+
+
+def test_mixed_topologies_are_sorted_out_and_back(slipway, blank):
+    designs = [slipway, blank, slipway, blank]
+    a, b, c, d = assess_many(designs, EDIT_GRID, Memo())
+    assert a.loudness == c.loudness != b.loudness == d.loudness
+    assert a.hours == c.hours
+    assert assess_many([], EDIT_GRID, Memo()) == []
