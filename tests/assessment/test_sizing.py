@@ -1,15 +1,17 @@
 """Starts, ports to choose from, turbulence, shared air and protection."""
 
 import dataclasses
+from contextlib import suppress
 
 import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet import port_area
-from firecrest.assessment.figures import derivation_of
+from firecrest.assessment.confirming import GRID, bare_response
 from firecrest.assessment.inverse import tuning_of
 from firecrest.assessment.layouts import figures_of, with_kind, with_layout
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.portchoice import (
     candidates,
     choice_of,
@@ -22,10 +24,11 @@ from firecrest.assessment.portloss import loss_coefficient, port_loss
 from firecrest.assessment.protection import protected, wanted_corner, with_high_pass
 from firecrest.assessment.sharing import shared_air
 from firecrest.assessment.sizing import scaled, starts, with_air
+from firecrest.assessment.tunings import best_tunings
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.core.errors import DesignError, FirecrestError, RangeError
 from firecrest.design.edits.paths import replace_at, set_number
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import demo_names, read_demo
 
 
 @pytest.fixture(scope="module")
@@ -60,11 +63,75 @@ def test_the_flattest_start_has_the_air_and_tuning_of_its_closed_form(ported):
 
 
 @pytest.mark.parametrize("qtc", [0.577, 0.707, 1.0])
-def test_a_closed_start_has_its_qtc(slipway, qtc):
-    made = starts(qtc)["closed"].make(slipway)
-    model = assess(made).acoustic.model
-    known = derivation_of(made.box.groups[0].driver).figures
-    assert known["qts"] * model.reference[0] / known["fs"] == pytest.approx(qtc, rel=2e-3)
+@pytest.mark.parametrize("leak_q", [None, 5.0])
+def test_a_closed_start_has_its_qtc_with_the_losses_of_its_box(slipway, qtc, leak_q):
+    """The response at fc is 20 lg Qtc, as the solver finds it."""
+    leaky = set_number(slipway, ("box", "chambers", 0, "leak_q"), leak_q)
+    made = starts(qtc)["closed"].make(leaky)
+    fc = float(assess(made).acoustic.model.reference[0])
+    found = np.interp(np.log(fc), np.log(GRID), bare_response(made))
+    assert found == pytest.approx(20 * np.log10(qtc), abs=0.02)
+
+
+def test_a_closed_start_that_takes_a_room_is_none(slipway):
+    qes = 1 / (1 / 0.7 - 1 / slipway.box.groups[0].driver.qms)
+    high = set_number(slipway, ("box", "groups", 0, "driver", "qes"), qes)
+    with pytest.raises(DesignError, match="close to it by itself"):
+        starts()["closed"].make(set_number(high, ("box", "chambers", 0, "leak_q"), None))
+
+
+@pytest.mark.parametrize("key", ["flat", "third", "shelf"])
+def test_stuffing_makes_the_case_of_a_start_smaller_by_as_much(ported, key):
+    low = set_number(ported, ("box", "groups", 0, "driver", "qes"), 0.36)
+    empty = starts()[key].make(set_number(low, ("box", "chambers", 0, "stuffing"), 0.0))
+    filled = starts()[key].make(set_number(low, ("box", "chambers", 0, "stuffing"), 0.15))
+    ratio = assess(empty).cabinet.air[0] / assess(filled).cabinet.air[0]
+    assert ratio == pytest.approx(1.15, rel=2e-3)
+    assert tuning_of(filled) == pytest.approx(tuning_of(empty), rel=1e-3)
+
+
+@pytest.mark.parametrize("qes", [0.75, 0.9, 1.2])
+@pytest.mark.parametrize("key", ["flat", "third", "shelf"])
+def test_no_vented_start_is_offered_to_a_driver_that_humps_in_any_box(ported, key, qes):
+    with pytest.raises(DesignError, match="too high for it"):
+        starts()[key].make(set_number(ported, ("box", "groups", 0, "driver", "qes"), qes))
+
+
+@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("kind", ["port", "radiators"])
+def test_what_a_start_says_is_what_the_solver_finds(name, kind):
+    """Nothing is offered that humps by more than it says, or sags in its band."""
+    design = with_kind(read_demo(name), kind)
+    for key, hump in (("flat", 0.3), ("third", 0.3), ("shelf", 1.3)):
+        with suppress(DesignError, RangeError):
+            found = bare_response(starts()[key].make(design))
+            assert np.max(np.maximum.accumulate(found) - found) < hump
+            assert np.max(found) < hump
+
+
+def test_a_radiator_with_a_stiff_suspension_is_told_not_offered():
+    design = with_kind(read_demo("boathouse"), "radiators")
+    with pytest.raises(DesignError, match="does not confirm it.*suspension of its own"):
+        starts()["flat"].make(design)
+
+
+def test_cases_tuned_together_find_what_each_finds_alone(ported):
+    """Room for the port, air and upper edge are each case's own."""
+    cases = [scaled(ported, factor) for factor in (0.7, 0.85, 1.0, 1.4, 2.0)]
+    together = best_tunings(cases, Memo())
+    for case, made in zip(cases, together, strict=True):
+        (alone,) = best_tunings([case], Memo())
+        assert made.box.ports[0].length == pytest.approx(alone.box.ports[0].length, rel=1e-9)
+
+
+def test_a_long_port_comes_out_folded_and_a_short_one_straight(ported):
+    longer = starts()["loudest"].make(set_number(ported, ("brief", "bass", "frequency"), 38.0))
+    port = longer.box.ports[0]
+    assert port.bends == fit_in_case(longer, 0).bends
+    bent = set_number(ported, ("box", "ports", 0, "bends"), 4)
+    for key in ("loudest", "flat"):
+        made = starts()[key].make(bent)
+        assert made.box.ports[0].bends == fit_in_case(made, 0).bends < 4
 
 
 def test_what_a_driver_does_not_allow_is_said(slipway, ported):

@@ -2,16 +2,19 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from math import sqrt
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.confirming import GRID, confirm
 from firecrest.assessment.inverse import tuner_path, with_tuning
 from firecrest.assessment.layouts import figures_of, kind_of, with_kind
 from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.portchoice import folded
 from firecrest.assessment.tunings import best_tunings
 from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.acoustics import alignments
-from firecrest.core.acoustics.alignments import Vented
+from firecrest.core.acoustics.alignments import BoxLoss, Vented
 from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
@@ -19,6 +22,8 @@ from firecrest.design.edits.paths import rebuilt, replace_at
 SHELF_AIR = 2.0
 """An extended shelf takes this many times the air of the flattest box."""
 BUTTERWORTH_QTC = 0.707
+MOST_VAS = 10.0
+"""A closed start with more air than this many times the driver's Vas is none."""
 SCALES = tuple(0.5 * 1.04**k for k in range(40))
 FINER = tuple(0.96 + 0.005 * k for k in range(9))
 STEPS = 50
@@ -71,14 +76,22 @@ def _alone(design: Design) -> None:
 
 
 def _vented(design: Design, box: Vented) -> Design:
-    """The box of a closed form, with the opening it has now, or a port."""
-    fs, _, vas = figures_of(design, design.box.groups[0])
+    """The box of a closed form, with the opening it has now, or a port, folded as it needs.
+
+    DesignError when the solver does not find the response of the closed form.
+    """
+    fs, qts, vas = figures_of(design, design.box.groups[0])
     opened = with_kind(design, "port") if kind_of(design) == "sealed" else design
-    shorter = _shortest(opened)
-    made = with_air(shorter, vas / box.alpha)
+    chamber = opened.box.chambers[0]
+    volume = vas / box.alpha / (1 + chamber.stuffing)
+    made = with_air(_shortest(opened), volume)
     for _ in range(3):
-        made = with_air(with_tuning(made, box.h * fs), vas / box.alpha)
-    return with_tuning(made, box.h * fs)
+        made = with_air(with_tuning(made, box.h * fs), volume)
+    made = with_tuning(made, box.h * fs)
+    if made.box.ports:
+        made = folded(made, 0)
+    terms = alignments.polynomial(box.alpha, box.h, qts, chamber.leak_q)
+    return confirm(made, alignments.magnitude_db(terms, GRID / (fs * sqrt(box.h))))
 
 
 def _shortest(design: Design) -> Design:
@@ -105,23 +118,32 @@ def _closed_form(
     return _make
 
 
-def _shelf(qts: float, leak_q: float | None) -> Vented:
+def _shelf(qts: float, leak_q: float | None) -> Vented | None:
     """Twice the air of the flattest box."""
     flat = alignments.flattest(qts, leak_q)
+    if flat is None:
+        return None
     return alignments.extended_shelf(qts, leak_q, flat.alpha / SHELF_AIR)
 
 
 def closed_at(qtc: float) -> Callable[[Design], Design]:
-    """A start that closes the box at ``qtc``."""
+    """A start that closes the box at ``qtc``, losses of the box counted."""
 
     def _make(design: Design) -> Design:
         _alone(design)
-        _, qts, vas = figures_of(design, design.box.groups[0])
-        seems = 1 + design.box.chambers[0].stuffing
-        volume = alignments.closed_volume(vas, qts, qtc)
+        fs, qts, vas = figures_of(design, design.box.groups[0])
+        chamber = design.box.chambers[0]
+        loss = BoxLoss(chamber.leak_q, chamber.absorption_q)
+        volume = alignments.closed_volume(vas, qts, qtc, loss)
         if volume is None:
             raise DesignError(f"Qts {qts:.2f} of this driver is above it in any box.")
-        return with_air(with_kind(design, "sealed"), volume / seems)
+        if volume > MOST_VAS * vas:
+            raise DesignError(
+                f"It would take {1e3 * volume:.0f} L: Qts {qts:.2f} of this driver is close to it "
+                "by itself. Ask for a higher Qtc."
+            )
+        made = with_air(with_kind(design, "sealed"), volume / (1 + chamber.stuffing))
+        return confirm(made, alignments.closed_response(vas / volume, qts, loss, GRID / fs))
 
     return _make
 

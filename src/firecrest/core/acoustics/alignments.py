@@ -9,15 +9,19 @@ from math import sqrt
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Real, decibel
 
 FLAT = 0.5
 """dB below the pass band that still counts as flat."""
 RIPPLE, SHELF_RIPPLE = 0.1, 1.0
 """dB by which a flat response, or a shelf, may fall again above where it has risen."""
 DEEPEST = 60
+SPAN_CLOSED = (1e-4, 1e3)
+"""Compliance ratios between which a closed box is looked for."""
 SPAN_ALPHA, SPAN_H = (0.05, 30.0), (0.3, 2.5)
 GRID = 41
+SLACK = 0.02
+"""dB of ripple that the search leaves over what it may."""
 
 
 @dataclass(frozen=True)
@@ -37,13 +41,57 @@ class Bandpass:
     tuning: float
 
 
-def closed_volume(vas: float, qts: float, qtc: float) -> float | None:
-    """Air in m3 that brings a driver of ``qts`` to ``qtc``; None when none does.
+@dataclass(frozen=True)
+class BoxLoss:
+    """Leak Q and absorption Q of a closed box at its own resonance; None is no loss."""
 
-    Vb = Vas/((Qtc/Qts)^2 - 1). Source: Small, JAES 20 (1972) 798-808, eq. 20.
+    leak_q: float | None = None
+    absorption_q: float | None = None
+
+
+LOSSLESS = BoxLoss()
+
+
+def closed_volume(vas: float, qts: float, qtc: float, loss: BoxLoss = LOSSLESS) -> float | None:
+    """Air in m3 that brings a driver of ``qts`` to ``qtc``, which is the response at the box's
+    resonance re the pass band; None when none does.
+
+    Lossless that is Vb = Vas/((Qtc/Qts)^2 - 1): Small, JAES 20 (1972) 798-808, eq. 20.
     """
-    alpha = (qtc / qts) ** 2 - 1.0
-    return vas / alpha if alpha > 0 else None
+
+    def _reached(alpha: float) -> float:
+        fc = np.array([sqrt(1 + alpha)])
+        return 10 ** (float(closed_response(alpha, qts, loss, fc)[0]) / 20)
+
+    ratios = np.geomspace(*SPAN_CLOSED, 200)
+    enough = [bool(_reached(float(ratio)) >= qtc) for ratio in ratios]
+    if enough[0] or not any(enough):
+        return None
+    first = enough.index(True)
+    low, high = float(ratios[first - 1]), float(ratios[first])
+    for _ in range(DEEPEST):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if _reached(middle) < qtc else (low, middle)
+    return vas / high
+
+
+def closed_response(alpha: float, qts: float, loss: BoxLoss, x: Real) -> Real:
+    """Response in dB re the pass band of a closed box at ``x`` = f/Fs; alpha is Vas/Vb.
+
+    With t = jx, the leak's share counted as radiation (Small's convention) and a = QL/sqrt(1 +
+    alpha) for R C ws: H = a t^3/((t^2 + t/Q + 1)(1 + a t) + a alpha t), which without a leak is
+    t^2/(t^2 + t/Q + 1 + alpha). Absorption adds alpha/(QA sqrt(1 + alpha)) to 1/Q. Own derivation
+    from the circuit of Small, JAES 20 (1972) 798-808, fig. 2.
+    """
+    t, root = 1j * np.asarray(x), sqrt(1 + alpha)
+    damping = 1 / qts
+    if loss.absorption_q is not None:
+        damping += alpha / (loss.absorption_q * root)
+    driver = t * t + damping * t + 1
+    if loss.leak_q is None:
+        return np.asarray(decibel(t * t / (driver + alpha)))
+    a = loss.leak_q / root
+    return np.asarray(decibel(a * t**3 / (driver * (1 + a * t) + a * alpha * t)))
 
 
 def polynomial(
@@ -104,31 +152,36 @@ def _fourth(h: float, qts: float, leak_q: float | None) -> float:
     return float(a2) ** 2 + 2 - 2 * float(a1) * float(a3)
 
 
-def flattest(qts: float, leak_q: float | None = None) -> Vented:
+def flattest(qts: float, leak_q: float | None = None) -> Vented | None:
     """The vented box that stays within 0.5 dB to the lowest note, with no hump over 0.1 dB.
 
-    At the Butterworth value of Qts it is close to that alignment. Own search over both ratios.
+    None when ``qts`` is too high: every box humps. At the Butterworth value of Qts it is close to that alignment. Own search over both ratios.
     """
     return _searched(qts, leak_q, SPAN_ALPHA, FLAT, RIPPLE)
 
 
-def extended_shelf(qts: float, leak_q: float | None, alpha: float) -> Vented:
-    """The tuning at ``alpha`` that holds -6 dB lowest: an early, long shelf, ripple to 1 dB."""
+def extended_shelf(qts: float, leak_q: float | None, alpha: float) -> Vented | None:
+    """The tuning at ``alpha`` that holds -6 dB lowest: an early, long shelf, ripple to 1 dB.
+
+    None when every tuning ripples more.
+    """
     return _searched(qts, leak_q, (alpha, alpha), 6.0, SHELF_RIPPLE)
 
 
 def _searched(
     qts: float, leak_q: float | None, alphas: tuple[float, float], drop: float, ripple: float
-) -> Vented:
+) -> Vented | None:
     """Both ratios scanned and refined for the lowest corner of a response with little ripple."""
     hs = SPAN_H
     for _ in range(4):
         alpha = np.geomspace(*alphas, GRID if alphas[0] != alphas[1] else 1)
         h = np.geomspace(*hs, GRID)
         a, b = (g.ravel() for g in np.meshgrid(alpha, h))
-        corner = _corners(a, b, qts, leak_q, drop, ripple)
-        best = int(np.argmin(corner))
+        corner, rough = _corners(a, b, qts, leak_q, drop)
+        best = int(np.argmin(corner + 100.0 * np.maximum(rough - ripple, 0.0)))
         alphas, hs = _around(alpha, a[best], alphas), _around(h, b[best], hs)
+    if rough[best] > ripple + SLACK:
+        return None
     return Vented(float(a[best]), float(b[best]))
 
 
@@ -141,9 +194,9 @@ def _around(grid: Real, value: float, bounds: tuple[float, float]) -> tuple[floa
 
 
 def _corners(
-    alpha: Real, h: Real, qts: float, leak_q: float | None, drop: float, most: float
-) -> Real:
-    """Lowest frequency over Fs from which each stays above -``drop`` dB; a penalty on ripple.
+    alpha: Real, h: Real, qts: float, leak_q: float | None, drop: float
+) -> tuple[Real, Real]:
+    """(lowest frequency over Fs from which each stays above -``drop`` dB, its ripple in dB).
 
     Steps of 1/48 octave, refined by a straight line between them.
     """
@@ -159,7 +212,7 @@ def _corners(
     share = np.clip((-drop - low) / np.where(high > low, high - low, 1.0), 0.0, 1.0)
     corner = x[last] * (x[after] / x[last]) ** share
     ripple = np.max(np.maximum.accumulate(response, axis=1) - response, axis=1)
-    return np.asarray(corner + 100.0 * np.maximum(ripple - most, 0.0))
+    return np.asarray(corner), np.asarray(ripple)
 
 
 def flat_bandpass(fs: float, qts: float, vas: float, low: float) -> Bandpass | None:
