@@ -1,4 +1,7 @@
-"""Edit, redraw, batch and start-up times: medians and ratios from one run."""
+"""Edits, drags, many designs at once, choosing, searching and start: ratios measured in one run.
+
+``_bench.py [PART ...]``; each part ends with a line ``PART RATIO``.
+"""
 
 import dataclasses
 import os
@@ -18,18 +21,23 @@ import numpy as np
 
 from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
-from firecrest.assessment.batch import assess_batch
 from firecrest.assessment.layouts import with_kind, with_layout
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.placing import put
+from firecrest.assessment.vary import vary
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import set_number
+from firecrest.design.edits.paths import set_number, value_at
 from firecrest.files.container import Document
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import demo_names, read_demo
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.entry import Entry, made_entry
 from firecrest.shelf.query import parse_query, select
 from firecrest.shelf.stock import shipped_entries
 from firecrest.shelf.store import Shelf
+
+sys.path.insert(0, os.path.dirname(__file__))
+from _kernel import FREQUENCY
+from _kernel import rate as kernel_rate
 
 FRAME = 1000 / 60
 EMPTY = """
@@ -63,69 +71,35 @@ def milliseconds(work: Callable[[int], object], times: int) -> float:
     return statistics.median(timings(work, times))
 
 
-def designs(count: int) -> list[Design]:
-    """Slipway with other depths and added masses."""
-    base = read_demo("slipway")
-    made = []
-    for k in range(count):
-        deeper = set_number(base, ("box", "case", "depth"), 0.15 + 2e-4 * k)
-        made.append(set_number(deeper, ("box", "radiators", 0, "added_mass"), 0.01 + 1e-4 * k))
-    return made
-
-
 def edits() -> None:
-    """One edit of each branch to its assessment."""
-    base = read_demo("slipway")
-    assess(base)
-    for name, path, value in (
-        ("depth of the case", ("box", "case", "depth"), 0.18),
-        ("added mass", ("box", "radiators", 0, "added_mass"), 0.02),
-        ("filter gain", ("voice", "channels", 0, "blocks", 1, "gain"), 3.0),
-        ("cells in series", ("power", "source", "lead_resistance"), 0.02),
-        ("loudness target", ("brief", "loudness", "level"), 95.0),
-        ("cost target", ("brief", "cost", "price"), 300.0),
+    """One edit to its assessment: of each branch of Slipway, and of the case of every demo."""
+    slowest = 0.0
+    for name, path, step in (
+        *(("slipway", path, step) for path, step in BRANCHES),
+        *((name, ("box", "case", "depth"), 1e-4) for name in demo_names()),
     ):
-        ms = milliseconds(
-            lambda k, p=path, v=value: assess(set_number(base, p, v * (1 + 1e-4 * k))), 60
-        )
-        print(f"edit to assessment, {name:18} {ms:7.2f} ms  {ms / FRAME:5.0%} of a 60 Hz frame")
+        base, memo = read_demo(name), Memo()
+        assess(base, memo)
+        value = value_at(base, path)
+        made = [set_number(base, path, value * (1 + step * k)) for k in range(1, 81)]
+        ms = milliseconds(lambda k, made=made, memo=memo: assess(made[k], memo), 80)  # type: ignore[misc]
+        slowest = max(slowest, ms)
+        print(f"edit to assessment, {name:20} {'.'.join(map(str, path[1:])):24} {ms:6.2f} ms")
+    ratio("edit", slowest / FRAME)
 
 
-def redraw() -> None:
-    """One edit to a drawn window, on the Size stage."""
-    application = make_application()
-    window = make_window(read_demo("slipway"))
-    window.show()
-    window.show_stage("size")
-    application.processEvents()
-    path = ("box", "radiators", 0, "added_mass")
+BRANCHES = (
+    (("box", "radiators", 0, "added_mass"), 1e-4),
+    (("voice", "channels", 0, "blocks", 1, "gain"), 1e-4),
+    (("power", "source", "lead_resistance"), 1e-4),
+    (("brief", "loudness", "level"), 1e-5),
+    (("brief", "cost", "price"), 1e-4),
+)
 
-    def whole(k: int) -> None:
-        window.session.edit_number(path, 0.02 + 1e-5 * k, fold="bench")
-        window.grab()
 
-    def drawing(_: int) -> None:
-        window.session.changed.emit()
-        window.grab()
-
-    ms_whole, ms_draw = milliseconds(whole, 40), milliseconds(drawing, 40)
-    ms_grab = milliseconds(lambda _: window.grab(), 20)
-    application.processEvents()
-
-    def partial(k: int) -> None:
-        window.session.edit_number(path, 0.03 + 1e-5 * k, fold="bench")
-        application.processEvents()
-
-    taken = timings(partial, 60)
-    ms_shown, best = statistics.median(taken), min(taken)
-    print(
-        f"edit, assessed and repainted   {ms_shown:7.2f} ms  {ms_shown / FRAME:5.0%} of a frame, "
-        f"best {best:.2f} ms"
-    )
-    print(
-        f"edit and whole window rendered {ms_whole:7.2f} ms, without assessing {ms_draw:.2f} ms, "
-        f"rendering alone {ms_grab:.2f} ms"
-    )
+def ratio(name: str, value: float) -> None:
+    """The last line of a part."""
+    print(f"{name} {value:.3g}")
 
 
 HANDLES = (
@@ -145,6 +119,7 @@ def drags() -> None:
     window = make_window(sixth)
     window.show()
     window.show_stage("size")
+    slowest = 0.0
     for name, path, value, step in HANDLES:
         design = sixth if name == "sixth" else read_demo(name)
         window.session.start(Document(design), None)
@@ -159,7 +134,11 @@ def drags() -> None:
 
         timings(move, 10)
         taken = timings(lambda k, move=move: move(k + 10), 80)  # type: ignore[misc]
-        alone = milliseconds(lambda k, moved=moved: assess(moved[k + 90]), 40)  # type: ignore[misc]
+        memo = Memo()
+        alone = milliseconds(
+            lambda k, moved=moved, memo=memo: assess(moved[k + 90], memo),  # type: ignore[misc]
+            40,
+        )
         ms, best = statistics.median(taken), min(taken)
         slow = sorted(taken)[int(0.9 * len(taken))]
         what = ".".join(str(p) for p in path[1:])
@@ -168,22 +147,36 @@ def drags() -> None:
             f"(best {best / FRAME:4.0%}, 9 in 10 under {slow / FRAME:4.0%}), {ms / alone:.1f} x "
             "its assessment"
         )
+        slowest = max(slowest, ms)
+    ratio("drag", slowest / FRAME)
 
 
-def batches() -> None:
-    """256 designs at 160 frequencies, together and one at a time, beside a plain NumPy pass."""
-    made = designs(256)
-    grid = np.geomspace(10, 1000, 160)
-    assess_batch(made[:4], grid)
-    one = milliseconds(lambda k: assess(made[k]), 100)
-    together = milliseconds(lambda _: assess_batch(made, grid), 3) / 256
-    values = np.random.default_rng(1).random((256, 160)) + 1j
-    plain = milliseconds(lambda _: np.abs(values * values + 1.0), 50) / 256
-    print(
-        f"one at a time {1000 / one:7.0f} assessments/s; batched {1000 / together:7.0f}/s: "
-        f"{one / together:.1f} x; a plain NumPy pass over 256 x 160 takes 1/"
-        f"{together / plain:.0f} of a batch"
-    )
+def varying() -> None:
+    """Slipway with five figures varied: all limits and promises, beside a fused kernel.
+
+    The kernel is of the same kind of box, four limits, without voice, programme, runtime, promises.
+    """
+    base, draw = read_demo("slipway"), np.random.default_rng(0)
+    group = ("box", "groups", 0, "driver")
+    spans = {
+        ("box", "case", "depth"): (0.15, 0.20),
+        ("box", "radiators", 0, "added_mass"): (0.01, 0.05),
+        (*group, "constants", "m_ms"): (0.009, 0.011),
+        (*group, "constants", "bl"): (4.0, 5.0),
+        (*group, "xmax"): (0.003, 0.005),
+    }
+    share = 0.0
+    for count, times in ((256, 20), (4096, 3)):
+        columns = {path: draw.uniform(*span, count) for path, span in spans.items()}
+        vary(base, columns, FREQUENCY)
+        ours = count / min(timings(lambda _, c=columns: vary(base, c, FREQUENCY), times)) * 1e3  # type: ignore[misc]
+        kernel = max(kernel_rate(count) for _ in range(5))
+        share = ours / kernel
+        print(
+            f"{count:5d} designs x {len(FREQUENCY)} frequencies: {ours:8.0f} designs/s with all "
+            f"promises; fused kernel {kernel:8.0f}/s: {share:.2f}"
+        )
+    ratio("vary", share)
 
 
 def many_drivers(count: int) -> list[Entry]:
@@ -220,6 +213,7 @@ def choosing() -> None:
             f"choosing, {name:9}: 500 as they are {plain:6.0f} ms; x 16 tunings (and two finer "
             f"passes) {tuned:6.0f} ms, 1/{500 * 16 * one / tuned:.0f} of one at a time"
         )
+    ratio("choose", tuned / (500 * 16 * one))
 
 
 def searching() -> None:
@@ -257,6 +251,7 @@ def searching() -> None:
         f"the words; by a figure that follows {symbols:.0f} ms; reading the shelf {reread:.0f} ms"
     )
     window.session.close()
+    ratio("search", shown / FRAME)
 
 
 def start_up() -> None:
@@ -271,16 +266,25 @@ def start_up() -> None:
         f"start to usable window {ours:6.0f} ms, empty program {empty:6.0f} ms: "
         f"{ours / empty:.2f} x"
     )
+    ratio("start", ours / empty)
 
 
+PARTS = {
+    "edit": edits,
+    "drag": drags,
+    "vary": varying,
+    "choose": choosing,
+    "search": searching,
+    "start": start_up,
+}
+
+
+asked = sys.argv[1:] or list(PARTS)
+if not set(asked) <= set(PARTS):
+    sys.exit(f"there is no such part; there are: {' '.join(PARTS)}")
 print(
     f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, "
     f"NumPy {np.__version__}"
 )
-edits()
-redraw()
-drags()
-batches()
-choosing()
-searching()
-start_up()
+for part in asked:
+    PARTS[part]()

@@ -206,7 +206,7 @@ def test_every_valid_design_has_finite_results(name, scale, pair, layout):
     a = assess(design).acoustic
     if a is not None:
         assert np.isfinite(a.unit_level).all()
-        assert np.isfinite(a.tops.charged.level).all()
+        assert np.isfinite(a.top.level).all()
         for moved in (*a.transfers.excursion, *a.transfers.port_speed):
             assert np.isfinite(moved).all()
 
@@ -252,7 +252,7 @@ def test_pairs_places_and_rooms_are_stacked_like_anything_else(slipway):
         done = assess(design)
         assert figures.loudness == pytest.approx(done.promise("loudness").predicted, abs=1e-9)
         assert figures.bass_reach == pytest.approx(done.promise("bass").predicted, rel=1e-9)
-        np.testing.assert_allclose(figures.level, done.acoustic.tops.charged.level, atol=1e-8)
+        np.testing.assert_allclose(figures.level, done.acoustic.top.level, atol=1e-8)
 
 
 def test_starts_and_tunings_turn_the_opening_of_its_own_chamber():

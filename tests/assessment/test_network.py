@@ -51,6 +51,6 @@ def test_a_chamber_is_tuned_by_what_leads_outside_where_there_is_any(slipway):
 def test_a_ports_air_comes_half_from_each_of_two_chambers(slipway):
     design = with_inner_port(slipway, ("rear", "front"), True)
     without = replace_at(design, ("box", "ports"), design.box.ports[:1])
-    lost = [a - b for a, b in zip(assess(without).cabinet.air, assess(design).cabinet.air)]
+    lost = [a - b for a, b in zip(*(assess(d).cabinet.air for d in (without, design)), strict=True)]
     assert lost[0] == pytest.approx(lost[1])
     assert lost[0] > 0

@@ -25,7 +25,7 @@ BETTER = {
 
 
 def top(design):
-    return assess(design).acoustic.tops.charged.level
+    return assess(design).acoustic.top.level
 
 
 @pytest.mark.parametrize("path", BETTER.values(), ids=BETTER)
@@ -82,7 +82,7 @@ def test_instant_limits_by_waveform():
         drive = min(float(limit.factor[point]) for limit in a.limits)
         x = a.transfers.excursion[0][point] * drive
         r = a.transfers.radiator_excursion[0][point] * drive
-        first = a.limits[int(a.tops.charged.first[point])].name
+        first = a.limits[int(a.top.first[point])].name
         cone = np.max(np.sqrt(2) * np.real(x * turn)) / a.ratings.x_max[0]
         radiator = np.max(np.sqrt(2) * np.real(r * turn)) / a.ratings.radiator_travel[0]
         assert max(cone, radiator) <= 1 + 1e-6

@@ -111,7 +111,7 @@ def test_what_a_start_says_is_what_the_solver_finds(name, kind):
 
 def test_a_radiator_with_a_stiff_suspension_is_told_not_offered():
     design = with_kind(read_demo("boathouse"), "radiators")
-    with pytest.raises(DesignError, match="does not confirm it.*suspension of its own"):
+    with pytest.raises(DesignError, match=r"does not confirm it.*suspension of its own"):
         starts()["flat"].make(design)
 
 

@@ -5,8 +5,10 @@ import pytest
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
+from firecrest.assessment.layouts import with_kind, with_layout
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import assess_many, vary
+from firecrest.assessment.verdicts import UNKNOWN
 from firecrest.core.errors import DesignError
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.files.demos import demo_names, read_demo
@@ -76,7 +78,7 @@ def test_columns_equal_one_by_one(name):
             assert (many.state, many.reason) == (single.state, single.reason)
             for a, b in ((many.predicted, single.predicted), (many.margin, single.margin)):
                 assert a is b is None or a == pytest.approx(b, rel=1e-9, abs=1e-9)
-        top = one.acoustic.tops.charged
+        top = one.acoustic.top
         np.testing.assert_allclose(found.level[row], top.level, atol=1e-9)
         assert "".join(found.letters[row]) == top.codes()
 
@@ -94,6 +96,23 @@ def test_designs_that_leave_no_air_are_told_and_the_others_judged(slipway):
     assert (full.state, full.predicted) == ("unknown", None)
     assert "No air is left in chamber main" in full.reason
     assert well == assess(slipway).promises[0]
+    shares = np.ones(200)
+    shares[150] = 0.02  # in another block than the first
+    states = np.ravel(vary(slipway, {("box", "chambers", 0, "share"): shares}).verdicts[0].state)
+    assert np.nonzero(states == UNKNOWN)[0].tolist() == [150]
+
+
+def test_sources_that_cancel_are_told_and_the_others_judged(slipway):
+    """Two equal channels against each other: at one level nothing is left at all."""
+    design = with_layout(with_kind(slipway, "sealed"), "halves")
+    for place in (0, 1):
+        design = replace_at(design, ("box", "chambers", place, "stated_volume"), 0.003)
+    design = replace_at(design, ("voice", "channels", 1, "inverted"), True)
+    found = vary(design, {("voice", "channels", 1, "gain"): np.array([0.0, -20.0])})
+    silent, well = (found.promises(row)[0] for row in (0, 1))
+    assert (silent.state, silent.predicted) == ("unknown", None)
+    assert "cancel" in silent.reason
+    assert well.predicted is not None
 
 
 def test_a_wrong_column_is_refused_and_named(slipway):

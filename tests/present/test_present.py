@@ -39,7 +39,7 @@ def test_the_first_sentence_names_part_range_size_and_place(assessed):
 
 def test_ranges_in_sentences_are_runs_of_the_first_to_give_array(assessed):
     a = assessed.acoustic
-    raw = {(r.start, r.stop) for r in raw_runs(a.tops.charged)}
+    raw = {(r.start, r.stop) for r in raw_runs(a.top)}
     starts, stops = {s for s, _ in raw}, {s for _, s in raw}
     for run in a.runs:
         assert run.start in starts
@@ -189,7 +189,7 @@ def test_travel_at_the_promise_passes_its_limit_where_loudness_is_short(assessed
     a = assessed.acoustic
     point = int(np.searchsorted(a.frequency, 50.0))
     over = 20 * np.log10(radiator.curves[0].y[point] / limit)
-    assert over == pytest.approx(a.asked[point] - a.tops.charged.level[point], abs=1e-6)
+    assert over == pytest.approx(a.asked[point] - a.top.level[point], abs=1e-6)
     assert over > 0.5
 
 

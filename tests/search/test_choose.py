@@ -74,7 +74,7 @@ def test_the_top_five_of_five_hundred_equal_one_by_one(slipway):
         assert outcome.figures.hours == pytest.approx(hours, rel=1e-9)
         states = [p.state for p in a.promises]
         assert [p.state for p in outcome.figures.promises] == states
-        limit = a.acoustic.tops.charged
+        limit = a.acoustic.top
         assert outcome.figures.codes == limit.codes()
         assert outcome.figures.code in outcome.figures.codes
 

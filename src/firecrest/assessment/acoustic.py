@@ -130,7 +130,7 @@ def transfers_from(
 
 
 def ratings_of(
-    box: inputs.Box,
+    box: inputs.Elements,
     wiring: Wiring,
     channels: tuple[Channel, ...],
     power: inputs.Power,
@@ -159,7 +159,7 @@ def port_speed_limit(port: Port) -> Number:
 
 
 def _radiator_travel(
-    item: inputs.Radiators, constants: RadiatorConstants, box: inputs.Box, wiring: Wiring
+    item: inputs.Radiators, constants: RadiatorConstants, box: inputs.Elements, wiring: Wiring
 ) -> Number | None:
     """Travel less sag in m; where it is not stated, from what the drivers around can displace."""
     travel = item.radiator.xmax
@@ -170,7 +170,7 @@ def _radiator_travel(
     return positive(travel - constants.sag)
 
 
-def _swept(box: inputs.Box, chamber: str, wiring: Wiring) -> Number:
+def _swept(box: inputs.Elements, chamber: str, wiring: Wiring) -> Number:
     """Air in m3 that the drivers around a chamber displace one way."""
     return sum(
         g.driver.xmax * g.driver.constants.s_d * cone_count(g, wiring)
@@ -179,7 +179,7 @@ def _swept(box: inputs.Box, chamber: str, wiring: Wiring) -> Number:
     )
 
 
-def _radiator_area(box: inputs.Box, chamber: str) -> Number:
+def _radiator_area(box: inputs.Elements, chamber: str) -> Number:
     """Area in m2 of all radiators of a chamber."""
     own = [r for r in box.radiators if r.chamber == chamber and r.radiator.sd is not None]
     return sum(r.count * r.radiator.sd for r in own if r.radiator.sd is not None)

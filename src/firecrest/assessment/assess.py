@@ -5,7 +5,6 @@ out again what an edit leaves alone. It is the derivation of ``derive`` for one 
 answers as plain figures.
 """
 
-from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -13,23 +12,20 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID, whole_flow
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.assessment.chain import Link, links
-from firecrest.assessment.conditions import duty_of
 from firecrest.assessment.derive import (
     CANCELLED,
     SILENCE,
     Judging,
     Sounding,
     cabinet_in,
-    ceiling_of,
     judging,
-    loudness_under,
     no_air,
     player_of,
     sounding,
     unheard,
     upper_end,
 )
-from firecrest.assessment.electrical import source_at, store_of
+from firecrest.assessment.electrical import store_of
 from firecrest.assessment.lower import Lowered, inputs, lower
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.memo import AFRESH, Memo
@@ -44,21 +40,12 @@ from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.loudness import Loudness, promised_shape
 from firecrest.core.limits.low_note import LowNote, low_note_of
 from firecrest.core.limits.programme_level import ProgrammeLevel, programme_level_of
-from firecrest.core.limits.reach import Reach, crossing, reach_of
+from firecrest.core.limits.reach import Reach, reach_of
 from firecrest.core.power.amplifier import ReadClaims
 from firecrest.core.power.runtime import Runtime, runtime_of
 from firecrest.design.design import Design
 
-DROPS = (3, 6, 10)
 SINE_NOTE = "A sine has no spectrum: programme level, low-note check and runtime use 100 Hz"
-
-
-@dataclass(frozen=True)
-class Tops:
-    """Ceiling at the brief's charge and at full charge (the same object without a pack)."""
-
-    charged: Ceiling
-    full: Ceiling
 
 
 @dataclass(frozen=True)
@@ -74,12 +61,16 @@ class Held:
 
 @dataclass(frozen=True)
 class Reaches:
-    """Bass reach by drop, at small signal and at level, with the reference they refer to."""
+    """Bass reach at level at the promised drop, with the band and the reference it refers to.
+
+    ``kept`` is the response as far as the ceiling lets it at the promised level, in dB re the
+    reference; ``dip`` is what it lacks inside the band.
+    """
 
     reference: float
     band: tuple[float, float]
-    small: Mapping[int, Reach]
-    at_level: Mapping[int, Reach]
+    kept: Real
+    at_level: Reach
     dip: float
 
 
@@ -93,12 +84,11 @@ class Acoustic:
     ratings: Ratings
     unit_level: Real
     level_before_voice: Real
-    tops: Tops
+    top: Ceiling
     asked: Real
     runs: tuple[Run, ...]
     f_hi: float
     loudness: Held | None
-    loudness_full: Held | None
     reaches: Reaches
     low_note: LowNote | None
     programme: ProgrammeLevel
@@ -113,7 +103,7 @@ class Acoustic:
     @property
     def limits(self) -> tuple[Limit, ...]:
         """Limits at the brief's charge."""
-        return self.tops.charged.limits
+        return self.top.limits
 
     @property
     def worst_frequency(self) -> float:
@@ -195,8 +185,6 @@ def _refusal(sound: Sounding) -> str:
 def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> Acoustic:
     """The answers of one design as plain figures."""
     brief, programmed = sound.inputs.brief, found.programme
-    tops = _tops(sound, memo)
-    full = None if lowered.missing else loudness_under(sound, tops.full)
     return Acoustic(
         model=sound.model,
         solution=sound.solution,
@@ -204,36 +192,18 @@ def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> 
         ratings=sound.ratings,
         unit_level=sound.unit_level,
         level_before_voice=memo(_flat_level, sound.model, sound.solution, sound.around, sound.air),
-        tops=tops,
+        top=sound.top,
         asked=brief.loudness.level
         + promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop),
-        runs=memo(runs, tops.charged, EDIT_GRID),
+        runs=memo(runs, sound.top, EDIT_GRID),
         f_hi=float(upper_end(sound)),
-        loudness=_held(found.loudness, tops.charged),
-        loudness_full=_held(full, tops.full),
+        loudness=held_of(found.heard.loudness, sound.top),
         reaches=_reaches(sound, found),
-        low_note=low_note_of(found.held, sound.top.limits) if found.held else None,
+        low_note=low_note_of(found.heard.held, sound.top.limits) if found.heard.held else None,
         programme=programme_level_of(programmed.allowed, programmed.unit_level),
         runtime_level=float(found.run_level),
         runtime=_runtime(sound, found),
     )
-
-
-def _tops(sound: Sounding, memo: Memo) -> Tops:
-    """The ceiling also at full charge."""
-    power, brief = sound.inputs.power, sound.inputs.brief
-    if not isinstance(power.source, inputs.Pack):
-        return Tops(sound.top, sound.top)
-    full = memo(
-        ceiling_of,
-        sound.transfers,
-        sound.unit_level,
-        sound.ratings,
-        power.amplifier.model,
-        memo(source_at, power, 1.0),
-        duty_of(brief.listening),
-    )
-    return Tops(sound.top, full)
 
 
 def _flat_level(model: BoxModel, solution: Solution, around: Surroundings, air: Air) -> Real:
@@ -242,7 +212,8 @@ def _flat_level(model: BoxModel, solution: Solution, around: Surroundings, air: 
     return level(heard(flow, EDIT_GRID, around, air))
 
 
-def _held(found: Loudness | None, top: Ceiling) -> Held | None:
+def held_of(found: Loudness | None, top: Ceiling) -> Held | None:
+    """Loudness of one design under its ceiling; None where it is not known."""
     if found is None or np.isnan(found.level):
         return None
     level, margin, frequency = (
@@ -253,23 +224,13 @@ def _held(found: Loudness | None, top: Ceiling) -> Held | None:
 
 
 def _reaches(sound: Sounding, found: Judging) -> Reaches:
-    """Bass reach at 3, 6 and 10 dB."""
-    low, high = (float(edge) for edge in found.band)
-    reference = float(np.ravel(found.reference)[0])
-    response = sound.unit_level - reference
+    """Bass reach at level."""
+    low, high = (float(edge) for edge in found.heard.band)
     inside = (low <= EDIT_GRID) & (high >= EDIT_GRID)
     drop = sound.inputs.brief.bass.drop
-    dip = max(0.0, float(-np.min(found.kept[inside]) - drop)) if inside.any() else 0.0
-    return Reaches(
-        reference,
-        (low, high),
-        {x: reach_of(crossing(EDIT_GRID, response, x, low)) for x in DROPS},
-        {
-            x: reach_of(found.reach if x == drop else crossing(EDIT_GRID, found.kept, x, low))
-            for x in DROPS
-        },
-        dip,
-    )
+    dip = max(0.0, float(-np.min(found.heard.kept[inside]) - drop)) if inside.any() else 0.0
+    reference = float(np.ravel(found.heard.reference)[0])
+    return Reaches(reference, (low, high), found.heard.kept, reach_of(found.heard.reach), dip)
 
 
 def _runtime(sound: Sounding, found: Judging) -> Runtime | None:

@@ -43,7 +43,7 @@ def links(
     if acoustic is None:
         return tuple(Link(key, None, None) for key in LINKS)
     where = acoustic.worst_frequency if frequency is None else frequency
-    brief, top = design.brief, acoustic.tops.charged
+    brief, top = design.brief, acoustic.top
     shape = promised_shape(np.array([where]), brief.bass.frequency, brief.bass.drop)
     asked = brief.loudness.level + float(shape[0])
     margins = margins_at(top, acoustic.unit_level, acoustic.frequency, where, asked)

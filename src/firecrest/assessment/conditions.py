@@ -20,17 +20,22 @@ def air_of(conditions: Conditions) -> Air:
     return air_at(conditions.temperature, conditions.pressure, conditions.humidity)
 
 
-def surroundings_of(listening: Listening, case: Case, air: Air) -> Surroundings:
-    """What stands around a box; its front is as wide as its shorter side."""
+def front_width(case: Case) -> Number:
+    """What a front counts as wide for the baffle step: its shorter side, m."""
+    return least((case.length, case.height))
+
+
+def surroundings_of(listening: Listening, width: Number, air: Air) -> Surroundings:
+    """What stands around a box with a front ``width`` m wide."""
     room = None if listening.room is None else room_of(listening.room, listening.room_lift, air)
-    baffle = baffle_corner(least((case.length, case.height))) if listening.baffle else None
+    baffle = baffle_corner(width) if listening.baffle else None
     return Surroundings(listening.distance, SOLID_ANGLES[listening.place], room, baffle)
 
 
 def around_of(design: Design) -> Surroundings:
     """What stands around a design's box."""
     air = air_of(design.brief.conditions)
-    return surroundings_of(design.brief.listening, design.box.case, air)
+    return surroundings_of(design.brief.listening, front_width(design.box.case), air)
 
 
 def programme_of(listening: Listening) -> Programme:

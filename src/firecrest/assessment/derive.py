@@ -13,6 +13,7 @@ from firecrest.assessment.cabinet import CabinetResult, Wiring, cabinet, wiring_
 from firecrest.assessment.conditions import (
     air_of,
     duty_of,
+    front_width,
     lowest_low_pass,
     playing_level,
     programme_of,
@@ -45,9 +46,12 @@ from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.runtime import Played, Player, played
 from firecrest.core.power.source import Source
+from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 
 SILENCE = -150.0
 """dB at unit input below which sources have cancelled to rounding errors."""
+NOTHING = -500.0
+"""dB that stand for no sound at all, so that sums and means of levels stay numbers."""
 CANCELLED = "The sources cancel: nothing reaches the listener. Check polarity and channels."
 
 
@@ -73,6 +77,12 @@ def wiring_in(numbers: inputs.Inputs) -> Wiring:
     return wiring_of(numbers.voice.channels)
 
 
+def elements_in(numbers: inputs.Inputs, memo: Memo) -> inputs.Elements:
+    """What sound depends on, whatever the case around it."""
+    box = numbers.box
+    return memo(inputs.Elements, box.chambers, box.groups, box.radiators, box.ports)
+
+
 def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
     """Net air, size, weight and cost."""
     return memo(cabinet, numbers.box, numbers.power, wiring_in(numbers))
@@ -81,27 +91,33 @@ def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
 def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
     """The network of a box with its own net air."""
     rolled, air = cabinet_in(numbers, memo), memo(air_of, numbers.brief.conditions)
-    return memo(box_model, numbers.box, wiring_in(numbers), rolled.air, air)
+    return memo(box_model, elements_in(numbers, memo), wiring_in(numbers), rolled.air, air)
 
 
 def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     """Solve a box and find its ceiling."""
     brief, power, channels = numbers.brief, numbers.power, numbers.voice.channels
     rolled, air = cabinet_in(numbers, memo), memo(air_of, brief.conditions)
-    model = model_in(numbers, memo)
-    around = memo(surroundings_of, brief.listening, numbers.box.case, air)
+    elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
+    model = memo(box_model, elements, wiring, rolled.air, air)
+    around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
     solution = memo(solve, model.network, frequency)
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
     outputs = tuple(c.outputs for c in channels)
     transfers = memo(transfers_from, model, solution, rows, outputs, around, air)
-    ratings = memo(ratings_of, numbers.box, wiring_in(numbers), channels, power, model)
-    unit = memo(level, transfers.pressure)
+    ratings = memo(ratings_of, elements, wiring, channels, power, model)
+    unit = memo(_unit_level, transfers)
     source = memo(source_at, power, brief.conditions.charge)
     duty = duty_of(brief.listening)
     top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty)
     return Sounding(
         numbers, frequency, rolled, air, around, model, solution, transfers, ratings, unit, top
     )
+
+
+def _unit_level(transfers: Transfers) -> Real:
+    """Level per unit input; no sound at all counts as ``NOTHING`` dB."""
+    return np.maximum(level(transfers.pressure), NOTHING)
 
 
 def ceiling_of(
@@ -141,8 +157,8 @@ class Programmed:
 
 
 @dataclass(frozen=True)
-class Judging:
-    """What a box means for its brief; arrays (..., 1).
+class Heard:
+    """How a box sounds against its brief; arrays (..., 1).
 
     ``loudness`` and ``held`` are None where figures are missing. ``kept`` is the response re its
     reference, as far as the ceiling lets it at the promised level.
@@ -154,6 +170,13 @@ class Judging:
     kept: Real
     reach: Crossing
     held: HeldNote | None
+
+
+@dataclass(frozen=True)
+class Judging:
+    """What a box means for its brief: what is heard, how long it plays, and the verdicts."""
+
+    heard: Heard
     programme: Programmed
     run_level: Number
     drive: Number
@@ -163,38 +186,31 @@ class Judging:
 
 def judging(sound: Sounding, lowered: Lowered, memo: Memo) -> Judging:
     """All promises of a box that has been solved."""
-    numbers, frequency = sound.inputs, sound.frequency
-    brief, power = numbers.brief, numbers.power
-    band = reference_band(brief.bass.frequency, lowest_low_pass(numbers.voice.channels))
-    reference = band_mean(frequency, sound.unit_level, *band)
-    target = brief.loudness.level
-    kept = np.minimum(target + sound.unit_level - reference, sound.top.level) - target
-    reach = crossing(frequency, kept, brief.bass.drop, band[0])
-    programme = programme_of(brief.listening)
+    brief, power = sound.inputs.brief, sound.inputs.power
+    heard = memo(
+        _heard,
+        sound.unit_level,
+        sound.top,
+        sound.frequency,
+        brief.loudness,
+        brief.bass,
+        brief.listening,
+        plain(upper_end(sound)),
+        lowest_low_pass(sound.inputs.voice.channels),
+        bool(lowered.missing),
+    )
     source = memo(source_at, power, brief.conditions.charge)
     programmed = memo(
-        _programmed,
-        sound.transfers,
-        sound.ratings,
-        power.amplifier.model,
-        source,
-        programme.kind,
-        programme.crest,
-        programme.burst,
+        _programmed, sound.transfers, sound.ratings, power.amplifier.model, source, brief.listening
     )
     run_level = playing_level(brief)
     drive = plain(10 ** ((run_level - programmed.unit_level) / 20))
-    play = memo(_played, power, programmed.draw, drive, programme.burst)
+    play = memo(_played, power, programmed.draw, drive, programme_of(brief.listening).burst)
     silent = _silent(sound)
     waits = [*(Waiting(True, reason) for reason in lowered.missing[:1]), *silent]
-    loud = held = None
-    if not lowered.missing:
-        loud = loudness_under(sound, sound.top)
-        note = 10 ** ((target - reference) / 20)
-        held = low_note(frequency, sound.top.limits, note, programme, brief.bass.frequency)
     verdicts = (
-        loudness_verdict(brief, loud, held, waits),
-        bass_verdict(brief, reach, waits),
+        loudness_verdict(brief, heard.loudness, heard.held, waits),
+        bass_verdict(brief, heard.reach, waits),
         runtime_verdict(
             brief,
             play.hours if play else None,
@@ -205,9 +221,31 @@ def judging(sound: Sounding, lowered: Lowered, memo: Memo) -> Judging:
         ),
         *body_verdicts(brief, sound.cabinet),
     )
-    return Judging(
-        loud, band, reference, kept, reach, held, programmed, run_level, drive, play, verdicts
-    )
+    return Judging(heard, programmed, run_level, drive, play, verdicts)
+
+
+def _heard(
+    unit: Real,
+    top: Ceiling,
+    frequency: Real,
+    ask: LoudnessPromise,
+    bass: BassPromise,
+    listening: Listening,
+    f_hi: Number,
+    low_pass: Number | None,
+    gaps: bool,
+) -> Heard:
+    """Loudness, bass reach and the held note of a ceiling."""
+    band = reference_band(bass.frequency, low_pass)
+    reference = band_mean(frequency, unit, *band)
+    kept = np.minimum(ask.level + unit - reference, top.level) - ask.level
+    reach = crossing(frequency, kept, bass.drop, band[0])
+    if gaps:
+        return Heard(None, band, reference, kept, reach, None)
+    note = 10 ** ((ask.level - reference) / 20)
+    held = low_note(frequency, top.limits, note, programme_of(listening), bass.frequency)
+    loud = loudness(frequency, top.level, ask.level, bass.frequency, bass.drop, f_hi)
+    return Heard(loud, band, reference, kept, reach, held)
 
 
 def _silent(sound: Sounding) -> list[Waiting]:
@@ -215,10 +253,9 @@ def _silent(sound: Sounding) -> list[Waiting]:
     waits = [
         Waiting(full, no_air(chamber.name))
         for full, chamber in zip(sound.model.full, sound.inputs.box.chambers, strict=True)
-        if full.any()
     ]
     quiet = np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE
-    return [*waits, Waiting(quiet, CANCELLED)] if quiet.any() else waits
+    return [*waits, Waiting(quiet, CANCELLED)]
 
 
 def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdict, ...]:
@@ -244,14 +281,14 @@ def _programmed(
     ratings: Ratings,
     amplifier: AmplifierModel,
     source: Source,
-    kind: str,
-    crest: Number,
-    burst: Number,
+    listening: Listening,
 ) -> Programmed:
-    weight = weights(kind, transfers.frequency)
-    draw = programme_draw(transfers.outputs, amplifier.r_out, weight, kind == "sine")
-    allowed = allowed_volts(transfers, ratings, amplifier, source, draw, (crest, burst), weight)
-    unit = unit_level(transfers.pressure, weight)
+    programme = programme_of(listening)
+    weight = weights(programme.kind, transfers.frequency)
+    draw = programme_draw(transfers.outputs, amplifier.r_out, weight, programme.kind == "sine")
+    factors = (programme.crest, programme.burst)
+    allowed = allowed_volts(transfers, ratings, amplifier, source, draw, factors, weight)
+    unit = np.maximum(unit_level(transfers.pressure, weight), NOTHING)
     return Programmed(draw, unit, tuple(allowed), unit + decibel(highest_volts(allowed)))
 
 

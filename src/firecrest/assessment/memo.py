@@ -15,7 +15,9 @@ import numpy as np
 
 P = ParamSpec("P")
 T = TypeVar("T")
-PLAIN = (float, int, str, bool, type(None))
+PLAIN = frozenset((float, int, str, bool, type(None), np.float64))
+_MODELS: set[type] = set()
+"""Types in which no arrays are looked for."""
 KEPT = 16
 """Results of one function that are remembered: of a design, its variants and its equal parts."""
 
@@ -58,23 +60,33 @@ class Memo:
 def _same(a: Any, b: Any) -> bool:
     if a is b:
         return True
-    if type(a) is not type(b):
+    kind = type(a)
+    if kind is not type(b):
         return False
-    if isinstance(a, tuple):
-        return len(a) == len(b) and all(map(_same, a, b))
-    return isinstance(a, PLAIN) and a == b
+    if kind is tuple:
+        if len(a) != len(b):
+            return False
+        return all(x is y or _same(x, y) for x, y in zip(a, b, strict=True))
+    return kind in PLAIN and bool(a == b)
 
 
 def seal(value: Any) -> None:
     """Make every array in nested results read-only: what is remembered is shared."""
+    kind = type(value)
+    if kind in PLAIN:
+        return
     if isinstance(value, np.ndarray):
         value.flags.writeable = False
-    elif isinstance(value, tuple | list):
+    elif kind is tuple or kind is list:
         for item in value:
             seal(item)
     elif isinstance(value, Mapping):
         for item in value.values():
             seal(item)
-    elif dataclasses.is_dataclass(value) and not hasattr(value, "__pydantic_fields__"):
+    elif kind not in _MODELS:
+        if hasattr(kind, "__pydantic_fields__") or not dataclasses.is_dataclass(kind):
+            _MODELS.add(kind)
+            return
         for item in vars(value).values():
-            seal(item)
+            if type(item) not in PLAIN:
+                seal(item)

@@ -67,7 +67,9 @@ class BoxModel:
     full: tuple[Real, ...]
 
 
-def box_model(box: inputs.Box, wiring: Wiring, volumes: tuple[Number, ...], air: Air) -> BoxModel:
+def box_model(
+    box: inputs.Elements, wiring: Wiring, volumes: tuple[Number, ...], air: Air
+) -> BoxModel:
     """Network of a box whose chambers hold ``volumes`` m3 of net air."""
     names = [c.name for c in box.chambers]
     single = tuple(_drivers(g, names, wiring) for g in box.groups)
@@ -175,7 +177,7 @@ def _paired(
     return (*inner, *outer), tuple(owners), tuple(trapped), tuple(in_series)
 
 
-def _places(box: inputs.Box, owners: tuple[int, ...]) -> Places | None:
+def _places(box: inputs.Elements, owners: tuple[int, ...]) -> Places | None:
     """Places of all elements; None when all are at the middle of the front."""
 
     def _spot(place: Position) -> Spot:

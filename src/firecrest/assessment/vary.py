@@ -153,7 +153,7 @@ def _block(lowered: Lowered, rows: slice, frequency: Real) -> Answers:
     sound = sounding(lowered.inputs, frequency, memo)
     found = judging(sound, lowered, memo)
     letters = sound.top.letters()
-    loud = found.loudness
+    loud = found.heard.loudness
     return widened(
         Answers(
             found.verdicts,

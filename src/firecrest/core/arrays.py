@@ -54,26 +54,10 @@ def positive(value: Number) -> Number:
     return max(value, 0.0) if isinstance(value, float) else np.maximum(value, 0.0)
 
 
-def between(grid: Real, values: Real, x: Number) -> Real:
-    """``values`` (..., F) over the rising ``grid`` (F,) at ``x`` (..., n): (..., n).
-
-    Straight lines between grid points, flat beyond its ends. Next to a value of -inf the line is
-    -inf as a whole, but for its other end.
-    """
-    x = np.atleast_1d(np.asarray(x, dtype=np.float64))
-    place = np.clip(np.searchsorted(grid, x), 1, len(grid) - 1)
-    share = np.clip((x - grid[place - 1]) / (grid[place] - grid[place - 1]), 0.0, 1.0)
-    low, high = picked(values, place - 1), picked(values, place)
-    with np.errstate(invalid="ignore"):
-        found = low * (1.0 - share) + high * share
-    ends = np.where(share == 0.0, low, np.where(share == 1.0, high, -np.inf))
-    return np.where(np.isnan(found), ends, found)
-
-
 def picked(values: Real, place: Real) -> Real:
     """``values`` (..., F) at the grid points ``place`` (..., n)."""
     if place.ndim == 1:
-        return np.asarray(values[..., place])
+        return values[..., place]
     lead = np.broadcast_shapes(values.shape[:-1], place.shape[:-1])
     values = np.broadcast_to(values, (*lead, values.shape[-1]))
     return np.take_along_axis(values, np.broadcast_to(place, (*lead, place.shape[-1])), axis=-1)

@@ -37,7 +37,7 @@ def ceiling_plot(
     if a is None:
         return waiting("Ceiling", assessment, x_range)
     shown = (a.frequency >= x_range[0] * 0.97) & (a.frequency <= x_range[1] * 1.03)
-    top, asked = a.tops.charged.level, a.asked
+    top, asked = a.top.level, a.asked
     y_range, step = _ceiling_range(top[shown], asked[shown], assessment.design.brief.loudness.level)
     where = a.worst_frequency if frequency is None else frequency
     target = f"promise {assessment.design.brief.loudness.level:g}{THIN_SPACE}dB"
@@ -80,7 +80,7 @@ def _further_limits(a: Acoustic) -> tuple[Curve, ...]:
     found = []
     for limit in a.limits:
         line = a.unit_level + decibel(limit.factor)
-        near = (line - a.tops.charged.level < FURTHER_WITHIN) & (line > a.tops.charged.level + 1e-9)
+        near = (line - a.top.level < FURTHER_WITHIN) & (line > a.top.level + 1e-9)
         if near.any():
             found.append(
                 Curve(
@@ -100,8 +100,8 @@ def _shortfall(a: Acoustic) -> Shortfall | None:
     if a.loudness is None or a.loudness.margin >= 0:
         return None
     band = (a.frequency >= a.reaches.band[0] / 2) & (a.frequency <= a.f_hi)
-    low = np.minimum(a.tops.charged.level, a.asked)
-    inside = band & (a.asked >= a.tops.charged.level)
+    low = np.minimum(a.top.level, a.asked)
+    inside = band & (a.asked >= a.top.level)
     if not inside.any():
         inside[int(np.argmin(np.abs(np.log(a.frequency / a.loudness.frequency))))] = True
     first = max(int(np.argmax(inside)) - 1, 0)
@@ -120,7 +120,7 @@ def readout(assessment: Assessment, frequency: float) -> Readout | None:
     brief = assessment.design.brief
     shape = promised_shape(np.array([frequency]), brief.bass.frequency, brief.bass.drop)
     asked = brief.loudness.level + float(shape[0])
-    margins = margins_at(a.tops.charged, a.unit_level, a.frequency, frequency, asked)
+    margins = margins_at(a.top, a.unit_level, a.frequency, frequency, asked)
     point = int(np.argmin(np.abs(np.log(a.frequency / frequency))))
     best: dict[str, tuple[float, str]] = {}
     for limit, margin in zip(a.limits, margins, strict=True):
@@ -165,8 +165,8 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     brief = assessment.design.brief
     shape = a.asked - brief.loudness.level
     gain = (a.unit_level - a.level_before_voice) - _band_mean(a)
-    after = a.tops.charged.level - shape - gain
-    without = a.tops.charged.level - shape
+    after = a.top.level - shape - gain
+    without = a.top.level - shape
     y_range, step = nice_range(brief.loudness.level - 10, brief.loudness.level + 12, (4, 6))
     flat = np.full(len(a.frequency), brief.loudness.level)
     return Plot(

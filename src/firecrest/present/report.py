@@ -12,6 +12,7 @@ from firecrest.assessment.acoustic import voice_rows, whole_flow
 from firecrest.assessment.assess import Acoustic, Assessment, Held
 from firecrest.assessment.conditions import air_of, around_of
 from firecrest.assessment.figures import derivation_of
+from firecrest.assessment.further import FullCharge, at_full_charge, reach_by_drop
 from firecrest.core.acoustics.driver import half_space_sensitivity
 from firecrest.core.acoustics.network import Solution, output_impedance, solve
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, group_delay, heard, level
@@ -43,11 +44,12 @@ def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
     }
     acoustic = assessment.acoustic
     if acoustic is not None:
-        body |= _scalars(assessment.design, acoustic)
+        full = at_full_charge(assessment, acoustic)
+        body |= _scalars(assessment.design, acoustic, full)
         if assessment.missing:
             body |= {"programme_level": None, "bass": None}
         body["chain"] = [_link(link, acoustic) for link in assessment.links]
-        body["curves"] = _curves(acoustic)
+        body["curves"] = _curves(acoustic, full)
         body["at_drive"] = at_drive(assessment.design, acoustic, drive, grid)
     plain: dict[str, Any] = clean(body)
     return plain
@@ -114,7 +116,7 @@ def _driver(part: Any) -> dict[str, Any]:
     }
 
 
-def _scalars(design: Design, a: Acoustic) -> dict[str, Any]:
+def _scalars(design: Design, a: Acoustic, full: FullCharge) -> dict[str, Any]:
     """Promises in detail."""
     names = [c.name for c in design.box.chambers]
     return {
@@ -123,8 +125,8 @@ def _scalars(design: Design, a: Acoustic) -> dict[str, Any]:
         "radiators": [vars(r) for r in a.model.radiators],
         "full_scale_peak": a.ratings.full_scale,
         "f_hi": a.f_hi,
-        "loudness": _loudness(a, a.loudness, a.tops.charged.limits),
-        "loudness_full_charge": _loudness(a, a.loudness_full, a.tops.full.limits),
+        "loudness": _loudness(a, a.loudness, a.limits),
+        "loudness_full_charge": _loudness(a, full.loudness, full.top.limits),
         "low_note": _low_note(a, a.low_note),
         "programme_level": {
             "level": a.programme.level,
@@ -179,8 +181,8 @@ def _bass(a: Acoustic) -> dict[str, Any]:
     return {
         "reference_per_unit_input": a.reaches.reference,
         "band": a.reaches.band,
-        "small_signal": table(a.reaches.small),
-        "at_level": table(a.reaches.at_level),
+        "small_signal": table(reach_by_drop(a, a.unit_level - a.reaches.reference)),
+        "at_level": table(reach_by_drop(a, a.reaches.kept)),
         "dip_in_band": a.reaches.dip,
     }
 
@@ -207,7 +209,7 @@ def _link(link: Any, a: Acoustic) -> dict[str, Any]:
     return {"link": link.key, "spare": link.spare, "limit": name}
 
 
-def _curves(a: Acoustic) -> dict[str, Any]:
+def _curves(a: Acoustic, full: FullCharge) -> dict[str, Any]:
     """Curves per unit input on the assessment's own grid."""
     return {
         "frequency": a.frequency,
@@ -215,10 +217,10 @@ def _curves(a: Acoustic) -> dict[str, Any]:
         "level_before_voice": a.level_before_voice,
         "voice": [decibel(o.voltage) for o in a.transfers.outputs],
         "asked": a.asked,
-        "ceiling": a.tops.charged.level,
-        "first_to_give": a.tops.charged.codes(),
-        "ceiling_full_charge": a.tops.full.level,
-        "first_to_give_full_charge": a.tops.full.codes(),
+        "ceiling": a.top.level,
+        "first_to_give": a.top.codes(),
+        "ceiling_full_charge": full.top.level,
+        "first_to_give_full_charge": full.top.codes(),
         "limit_factors": [
             {"limit": limit.name, "code": limit.code, "index": limit.index, "factor": limit.factor}
             for limit in a.limits

@@ -230,7 +230,7 @@ def _takeover(a: Acoustic) -> list[Sentence]:
     run = later[0]
     span = slice(run.start, run.stop + 1)
     inside = a.frequency[span] <= a.f_hi
-    margin = float((a.tops.charged.level[span] - a.asked[span])[inside].min())
+    margin = float((a.top.level[span] - a.asked[span])[inside].min())
     name = limit_name(a.limits[run.limit], run.code)
     hand = f"with at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
     where = a.frequency[run.start]

@@ -13,7 +13,7 @@ from firecrest.assessment.lower.parts import (
     lower_supply,
 )
 from firecrest.assessment.memo import Memo
-from firecrest.design.box import DriverGroup, RadiatorSet
+from firecrest.design.box import Case, Chamber, DriverGroup, Port, RadiatorSet
 from firecrest.design.design import Design
 from firecrest.design.power import Pack, Power, WallSupply
 
@@ -38,7 +38,7 @@ class Lowered:
 def lower(design: Design, memo: Memo) -> Lowered:
     """Numbers of ``design``; what belongs to unchanged branches stays the same objects."""
     box = memo(
-        inputs.Box,
+        _box,
         design.box.case,
         design.box.chambers,
         tuple(memo(_lower_group, group) for group in design.box.groups),
@@ -53,6 +53,16 @@ def lower(design: Design, memo: Memo) -> Lowered:
         tuple(_missing(box, design.power)),
         tuple(_estimates(box, design.power)),
     )
+
+
+def _box(
+    case: Case,
+    chambers: tuple[Chamber, ...],
+    groups: tuple[inputs.Group, ...],
+    radiators: tuple[inputs.Radiators, ...],
+    ports: tuple[Port, ...],
+) -> inputs.Box:
+    return inputs.Box(chambers, groups, radiators, ports, case)
 
 
 def _lower_group(group: DriverGroup) -> inputs.Group:
@@ -135,7 +145,7 @@ def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
         yield "Air speed in the port: by the shape of its edges"
 
 
-def travel_follows(box: inputs.Box, item: inputs.Radiators) -> bool:
+def travel_follows(box: inputs.Elements, item: inputs.Radiators) -> bool:
     """Whether a radiator's travel can be estimated from the drivers around its chamber."""
     drivers = [g.driver for g in box.groups if item.chamber in (g.chamber, g.front)]
     known = all(d.xmax is not None and d.constants is not None for d in drivers)

@@ -88,14 +88,20 @@ class Radiators:
 
 
 @dataclass(frozen=True)
-class Box:
-    """Case and acoustic elements."""
+class Elements:
+    """What is in a case and can be heard: all that sound depends on, but for the air."""
 
-    case: Case
     chambers: tuple[Chamber, ...]
     groups: tuple[Group, ...]
     radiators: tuple[Radiators, ...]
     ports: tuple[Port, ...]
+
+
+@dataclass(frozen=True)
+class Box(Elements):
+    """Case and acoustic elements."""
+
+    case: Case
 
 
 @dataclass(frozen=True)

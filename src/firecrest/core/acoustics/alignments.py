@@ -155,7 +155,8 @@ def _fourth(h: float, qts: float, leak_q: float | None) -> float:
 def flattest(qts: float, leak_q: float | None = None) -> Vented | None:
     """The vented box that stays within 0.5 dB to the lowest note, with no hump over 0.1 dB.
 
-    None when ``qts`` is too high: every box humps. At the Butterworth value of Qts it is close to that alignment. Own search over both ratios.
+    None when ``qts`` is too high: every box humps. At the Butterworth value of Qts it is close to
+    that alignment. Own search over both ratios.
     """
     return _searched(qts, leak_q, SPAN_ALPHA, FLAT, RIPPLE)
 

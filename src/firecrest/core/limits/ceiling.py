@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -62,10 +63,13 @@ def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:
     """Contiguous runs of (limit, code) of one design, as they come."""
-    keys = [(int(k), code_at(top.limits[k], i)) for i, k in enumerate(top.first)]
-    starts = [0, *(i for i in range(1, len(keys)) if keys[i] != keys[i - 1])]
-    stops = [*(s - 1 for s in starts[1:]), len(keys) - 1]
-    return tuple(Run(*keys[a], a, b) for a, b in zip(starts, stops, strict=True))
+    letters = top.letters()
+    changes = (top.first[1:] != top.first[:-1]) | (letters[1:] != letters[:-1])
+    edges = [0, *(np.nonzero(changes)[0] + 1).tolist(), len(letters)]
+    return tuple(
+        Run(int(top.first[start]), str(letters[start]), start, stop - 1)
+        for start, stop in pairwise(edges)
+    )
 
 
 def runs(top: Ceiling, frequency: Real) -> tuple[Run, ...]:

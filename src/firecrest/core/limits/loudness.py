@@ -48,7 +48,7 @@ def loudness(
     spare = judged.of(level) - promised_shape(judged.places, corner, drop)
     tightest = np.argmin(spare, axis=-1)[..., None]
     where = picked(judged.places, tightest)
-    margin = np.where(judged.high <= judged.low, np.nan, picked(spare, tightest) - target)
+    margin = np.where(judged.empty, np.nan, picked(spare, tightest) - target)
     return Loudness(target + margin, margin, where, nearest(frequency, where))
 
 

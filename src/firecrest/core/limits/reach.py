@@ -77,12 +77,10 @@ def crossing(frequency: Real, values: Real, drop: Number, f_a: Number) -> Crossi
     up = _zero(over.places, high, np.maximum(first - 1, 0))
     starts_under = high[..., :1] < 0
     none = starts_under & ~above.any(axis=-1, keepdims=True)
-    lower = ~starts_under & (
-        ~below.any(axis=-1, keepdims=True) | (picked(under.places, last) < LOWEST)
-    )
-    cases = [none, lower, starts_under]
-    kind = np.select(cases, [NONE, LOWER, INSIDE], CROSSED)
-    found = np.select(cases, [np.nan, LOWEST, up], down)
+    never = ~below.any(axis=-1, keepdims=True) | (picked(under.places, last) < LOWEST)
+    lower = ~starts_under & never
+    kind = np.where(starts_under, np.where(none, NONE, INSIDE), np.where(lower, LOWER, CROSSED))
+    found = np.where(starts_under, np.where(none, np.nan, up), np.where(lower, LOWEST, down))
     missing = np.where(none, -np.max(high, axis=-1, keepdims=True), 0.0)
     return Crossing(found, kind, missing)
 

@@ -6,6 +6,7 @@ are flat beyond.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 
@@ -22,17 +23,28 @@ class CellTable:
 
     def voltage_at(self, charge: Number) -> Real:
         """Rest voltage of one cell."""
-        return straight(charge, self.charge, self.rest_voltage)
+        return self._at(charge, self.rest_voltage, 1)
 
     def resistance_at(self, charge: Number) -> Real:
         """Resistance of one cell."""
-        return straight(charge, self.charge, self.resistance)
+        return self._at(charge, self.resistance, 2)
+
+    def _at(self, charge: Number, values: Sequence[Number], row: int) -> Real:
+        if self._plain is None:
+            return straight(charge, self.charge, values)
+        return np.asarray(np.interp(charge, self._plain[0], self._plain[row]))
+
+    @cached_property
+    def _plain(self) -> Real | None:
+        """The three rows as one array; None where any of them holds columns."""
+        rows = (self.charge, self.rest_voltage, self.resistance)
+        if all(isinstance(number, float) for row in rows for number in row):
+            return np.array(rows)
+        return None
 
 
 def straight(x: Number, knots: Sequence[Number], values: Sequence[Number]) -> Real:
-    """Straight lines through (knots, values) at ``x``, flat beyond; any of them may be columns."""
-    if all(isinstance(number, float) for number in (*knots, *values)):
-        return np.asarray(np.interp(x, np.array(knots), np.array(values)))
+    """Straight lines through columns (knots, values) at ``x``, flat beyond."""
     found = np.asarray(values[0] + 0.0 * np.asarray(x))
     for k in range(len(knots) - 1):
         share = np.clip((x - knots[k]) / (knots[k + 1] - knots[k]), 0.0, 1.0)
@@ -64,13 +76,14 @@ class Pack:
         """Voltage of the pack without current."""
         return self.series * self.table.voltage_at(charge)
 
-    def cells_resistance(self, charge: Number) -> Real:
-        """Resistance of the cells alone, in ohm."""
-        return self.table.resistance_at(charge) * self.series / self.parallel
+    def whole_resistance(self, cell: Number) -> Number:
+        """Resistance up to the amplifier, cells of ``cell`` ohm each, board and leads."""
+        cells = cell * self.series / self.parallel
+        return cells + self.board_resistance + self.lead_resistance
 
-    def resistance(self, charge: Number) -> Real:
-        """Resistance up to the amplifier: cells, board and leads."""
-        return self.cells_resistance(charge) + self.board_resistance + self.lead_resistance
+    def resistance(self, charge: Number) -> Number:
+        """The same at ``charge``."""
+        return self.whole_resistance(self.table.resistance_at(charge))
 
 
 @dataclass(frozen=True)
