@@ -20,9 +20,8 @@ from firecrest.assessment.layouts import (
     with_own_chamber,
 )
 from firecrest.assessment.memo import Memo
+from firecrest.assessment.motion import case_force, motion_of
 from firecrest.assessment.portchoice import fit_in_case
-from firecrest.assessment.portloss import promise_drive
-from firecrest.assessment.shaking import case_force
 from firecrest.assessment.tunings import best_tunings
 from firecrest.assessment.vary import assess_many
 from firecrest.core.errors import DesignError, RangeError
@@ -220,7 +219,7 @@ def test_opposed_parts_cancel_their_force_on_the_case(slipway):
     force, at = case_force(shaking, shaking.acoustic)
     a = shaking.acoustic
     k = np.argmin(np.abs(a.frequency - at))
-    x = np.sqrt(2) * abs(a.transfers.radiator_excursion[0][k]) * promise_drive(shaking, a)[k]
+    x = np.sqrt(2) * abs(a.transfers.radiator_excursion[0][k]) * motion_of(shaking, a).drive[k]
     mass = a.model.radiators[0].mass
     assert force == pytest.approx(2 * mass * (2 * np.pi * at) ** 2 * x, rel=1e-6)
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from firecrest.assessment.acoustic import EDIT_GRID, whole_flow
+from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.assessment.chain import Link, links
 from firecrest.assessment.derive import (
@@ -30,10 +30,9 @@ from firecrest.assessment.lower import Lowered, inputs, lower
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
+from firecrest.assessment.sound import Scene, flat_level
 from firecrest.assessment.verdicts import Promise, promise_of
 from firecrest.core.acoustics.network import Solution
-from firecrest.core.acoustics.radiation import Surroundings, heard, level
-from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.limits.ceiling import Ceiling, Run, runs
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
@@ -78,8 +77,7 @@ class Reaches:
 class Acoustic:
     """Everything that needs a solvable box. Levels in dB at the listener, arrays on EDIT_GRID."""
 
-    model: BoxModel
-    solution: Solution
+    scene: Scene
     transfers: Transfers
     ratings: Ratings
     unit_level: Real
@@ -94,6 +92,16 @@ class Acoustic:
     programme: ProgrammeLevel
     runtime_level: float
     runtime: Runtime | None
+
+    @property
+    def model(self) -> BoxModel:
+        """The network."""
+        return self.scene.model
+
+    @property
+    def solution(self) -> Solution:
+        """The solved network, per volt of each channel."""
+        return self.scene.solution
 
     @property
     def frequency(self) -> Real:
@@ -176,7 +184,7 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
 
 def _refusal(sound: Sounding) -> str:
     """Why a box can't be heard; "" when it can."""
-    for full, chamber in zip(sound.model.full, sound.inputs.box.chambers, strict=True):
+    for full, chamber in zip(sound.scene.model.full, sound.inputs.box.chambers, strict=True):
         if full:
             return no_air(chamber.name)
     return CANCELLED if np.max(sound.unit_level) < SILENCE else ""
@@ -186,12 +194,11 @@ def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> 
     """The answers of one design as plain figures."""
     brief, programmed = sound.inputs.brief, found.programme
     return Acoustic(
-        model=sound.model,
-        solution=sound.solution,
+        scene=sound.scene,
         transfers=sound.transfers,
         ratings=sound.ratings,
         unit_level=sound.unit_level,
-        level_before_voice=memo(_flat_level, sound.model, sound.solution, sound.around, sound.air),
+        level_before_voice=memo(flat_level, sound.scene),
         top=sound.top,
         asked=brief.loudness.level
         + promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop),
@@ -204,12 +211,6 @@ def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> 
         runtime_level=float(found.run_level),
         runtime=_runtime(sound, found),
     )
-
-
-def _flat_level(model: BoxModel, solution: Solution, around: Surroundings, air: Air) -> Real:
-    """Level per unit input with every voice flat."""
-    flow = np.sum(whole_flow(model, solution, around.distance, air), axis=0)
-    return level(heard(flow, EDIT_GRID, around, air))
 
 
 def held_of(found: Loudness | None, top: Ceiling) -> Held | None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.acoustic import ratings_of, transfers_from, voice_rows
+from firecrest.assessment.acoustic import ratings_of, transfers_from
 from firecrest.assessment.cabinet import CabinetResult, Wiring, cabinet, wiring_of
 from firecrest.assessment.conditions import (
     air_of,
@@ -23,6 +23,7 @@ from firecrest.assessment.electrical import converter_model, other_power, source
 from firecrest.assessment.lower import Lowered, inputs
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
+from firecrest.assessment.sound import Scene, voice_rows
 from firecrest.assessment.verdicts import (
     Verdict,
     Waiting,
@@ -31,9 +32,8 @@ from firecrest.assessment.verdicts import (
     loudness_verdict,
     runtime_verdict,
 )
-from firecrest.core.acoustics.network import Solution, solve
-from firecrest.core.acoustics.radiation import Surroundings, level
-from firecrest.core.air import Air
+from firecrest.core.acoustics.network import solve
+from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import Draw, programme_draw
@@ -62,10 +62,7 @@ class Sounding:
     inputs: inputs.Inputs
     frequency: Real
     cabinet: CabinetResult
-    air: Air
-    around: Surroundings
-    model: BoxModel
-    solution: Solution
+    scene: Scene
     transfers: Transfers
     ratings: Ratings
     unit_level: Real
@@ -104,15 +101,14 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     solution = memo(solve, model.network, frequency)
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
     outputs = tuple(c.outputs for c in channels)
-    transfers = memo(transfers_from, model, solution, rows, outputs, around, air)
+    scene = memo(Scene, model, solution, around, air)
+    transfers = memo(transfers_from, scene, rows, outputs)
     ratings = memo(ratings_of, elements, wiring, channels, power, model)
     unit = memo(_unit_level, transfers)
     source = memo(source_at, power, brief.conditions.charge)
     duty = duty_of(brief.listening)
     top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty)
-    return Sounding(
-        numbers, frequency, rolled, air, around, model, solution, transfers, ratings, unit, top
-    )
+    return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, top)
 
 
 def _unit_level(transfers: Transfers) -> Real:
@@ -135,7 +131,7 @@ def ceiling_of(
 def upper_end(sound: Sounding) -> Real:
     """Frequency in Hz up to which loudness is judged."""
     low_pass = lowest_low_pass(sound.inputs.voice.channels)
-    return upper_edge(sound.cabinet.longest_inner, sound.air.speed, low_pass)
+    return upper_edge(sound.cabinet.longest_inner, sound.scene.air.speed, low_pass)
 
 
 def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:
@@ -252,7 +248,7 @@ def _silent(sound: Sounding) -> list[Waiting]:
     """Designs that can't be heard, and why."""
     waits = [
         Waiting(full, no_air(chamber.name))
-        for full, chamber in zip(sound.model.full, sound.inputs.box.chambers, strict=True)
+        for full, chamber in zip(sound.scene.model.full, sound.inputs.box.chambers, strict=True)
     ]
     quiet = np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE
     return [*waits, Waiting(quiet, CANCELLED)]

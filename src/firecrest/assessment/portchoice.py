@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.cabinet import port_area
 from firecrest.assessment.inverse import tuning_of, with_tuning
+from firecrest.assessment.motion import largest, motion_of
 from firecrest.assessment.network import port_ends
-from firecrest.assessment.portloss import PEAK, promise_drive
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.portfit import Duct, PortFit, Space, port_fit
@@ -78,11 +78,7 @@ class PortChoice:
 def peak_speed(assessment: Assessment, place: int) -> float | None:
     """Highest air speed of a port in m/s when the promise is played, 20 to 200 Hz."""
     a = assessment.acoustic
-    if a is None:
-        return None
-    moved = PEAK * abs(a.transfers.port_speed[place]) * promise_drive(assessment, a)
-    shown = (a.frequency >= 20) & (a.frequency <= 200)
-    return float(moved[shown].max())
+    return None if a is None else largest(motion_of(assessment, a).port[place], a.frequency)[0]
 
 
 def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:

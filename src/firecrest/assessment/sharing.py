@@ -4,12 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.acoustic import placed_sources, voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.cabinet import cone_count, wiring_of
-from firecrest.assessment.conditions import air_of, around_of
 from firecrest.assessment.figures import derivation_of
-from firecrest.core.acoustics.radiation import heard, level
+from firecrest.assessment.sound import placed_sources, pressure, voices_at
+from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Complex
 from firecrest.design.design import Design
 
@@ -42,15 +41,11 @@ def shared_air(assessment: Assessment) -> SharedAir | None:
     a, design = assessment.acoustic, assessment.design
     if a is None or len(design.voice.channels) < 2:
         return None
-    around, air = around_of(design), air_of(design.brief.conditions)
     band = (a.frequency >= LOWEST * design.brief.bass.frequency) & (a.frequency <= TOP)
     band &= a.unit_level > np.max(a.unit_level[band]) - 20
     found: list[SharedAir] = []
     for places in _guests(design):
-        forced = _forced(assessment, a, places)
-        if forced is None:
-            continue
-        without = level(a.transfers.pressure - heard(forced, a.frequency, around, air))
+        without = level(a.transfers.pressure - _forced(assessment, a, places))
         loss = np.where(band, without - a.unit_level, -np.inf)
         k = int(np.argmax(loss))
         found.append(SharedAir(places, float(loss[k]), float(a.frequency[k])))
@@ -76,21 +71,17 @@ def _guests(design: Design) -> list[tuple[int, ...]]:
     return found
 
 
-def _forced(assessment: Assessment, a: Acoustic, places: tuple[int, ...]) -> Complex | None:
-    """Flow of the cones of some groups that other channels of their chamber force on them."""
+def _forced(assessment: Assessment, a: Acoustic, places: tuple[int, ...]) -> Complex:
+    """Pressure of the cones of some groups as other channels of their chamber drive them."""
     design = assessment.design
     groups, channels = design.box.groups, design.voice.channels
-    names = [c.name for c in channels]
-    rate, distance = design.power.dsp.sample_rate, design.brief.listening.distance
-    voices = [voice_rows(c, rate, a.frequency)[-1] for c in channels]
-    air = air_of(design.brief.conditions)
-    total: Complex | None = None
-    for source in placed_sources(a.model, a.solution, distance, air):
+    voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
+    total: Complex = np.zeros(len(a.frequency), dtype=complex)
+    for source in placed_sources(a.scene):
         if source.kind != "cone" or a.model.owners[source.index] not in places:
             continue
         own = groups[a.model.owners[source.index]]
         inside = {g.channel for g in groups if g.chamber == own.chamber} - {own.channel}
-        for k in (names.index(name) for name in inside):
-            share = voices[k] * source.flow[k]
-            total = share if total is None else total + share
+        others = [h * (c.name in inside) for h, c in zip(voices, channels, strict=True)]
+        total = total + pressure(a.scene, source.flow, others)
     return total

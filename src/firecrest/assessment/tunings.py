@@ -158,7 +158,7 @@ def scanned(lowered: Lowered, path: Path, values: Real, frequency: Real) -> Real
         some = put(some, path, free[rows].reshape(-1, 1))
         sound = sounding(some, frequency, Memo(AFRESH))
         level = np.broadcast_to(loudness_under(sound, sound.top).level, (free[rows].size, 1))
-        full = np.any(np.broadcast_arrays(*sound.model.full, level)[:-1], axis=0)
+        full = np.any(np.broadcast_arrays(*sound.scene.model.full, level)[:-1], axis=0)
         loud[rows] = np.where(full | np.isnan(level), -np.inf, level).reshape(-1, count)
     return loud
 

@@ -9,14 +9,15 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.cabinet import cone_count, wiring_of
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.assessment.motion import case_force, largest, motion_of
 from firecrest.assessment.network import port_ends
 from firecrest.assessment.portchoice import fit_in_case, peak_speed
-from firecrest.assessment.portloss import PEAK, promise_drive
-from firecrest.assessment.shaking import case_force
 from firecrest.core.acoustics.ports import first_pipe_resonance
 from firecrest.core.units import MINUS, figure
 from firecrest.design.edits.paths import Path
 
+TOP = 500.0
+"""Hz up to which travel is looked at."""
 RULE_OF_THUMB = 2.0
 GRAVITY = 9.81
 WALKS = 50.0
@@ -84,13 +85,12 @@ def _chamber(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
 def _group(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Travel of a cone at the promise."""
     found = []
-    drive = promise_drive(assessment, a)
-    shown = (a.frequency >= 20) & (a.frequency <= 500)
+    motion = motion_of(assessment, a)
     for k, owner in enumerate(a.model.owners):
         limit = a.ratings.x_max[k]
         if owner != place or limit is None:
             continue
-        moved = 1e3 * float((PEAK * np.abs(a.transfers.excursion[k]) * drive)[shown].max())
+        moved = 1e3 * largest(motion.cone[k], a.frequency, TOP)[0]
         most = 1e3 * float(np.asarray(limit))
         inner = place < k
         found.append(
@@ -189,9 +189,8 @@ def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]
                 "All radiators of this chamber against its drivers; 2 or more is the usual rule.",
             )
         )
-    moved = PEAK * np.abs(a.transfers.radiator_excursion[place]) * promise_drive(assessment, a)
-    shown = (a.frequency >= 20) & (a.frequency <= 500)
-    reserve = 1e3 * (float(np.asarray(travel)) - float(moved[shown].max()))
+    moved, _ = largest(motion_of(assessment, a).radiator[place], a.frequency, TOP)
+    reserve = 1e3 * (float(np.asarray(travel)) - moved)
     found.append(
         Fact(
             "Travel in reserve",

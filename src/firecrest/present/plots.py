@@ -3,14 +3,12 @@
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.portloss import promise_drive
+from firecrest.assessment.motion import motion_of
 from firecrest.core.arrays import Real
 from firecrest.core.units import figure
 from firecrest.design.box import Box
 from firecrest.design.edits.paths import Path
 from firecrest.present.plot import Curve, Line, Plot, nice_range, round_step, waiting
-
-PEAK = float(np.sqrt(2.0))
 
 
 def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot]:
@@ -32,16 +30,16 @@ def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot
     shown = [p for p in parts if owner is None or _belongs(box, p[3], owner)]
     if a is None:
         return [waiting(name, assessment, (20.0, 200.0)) for name, *_ in shown]
-    drive, t, r = promise_drive(assessment, a), a.transfers, a.ratings
+    motion, r = motion_of(assessment, a), a.ratings
     moved = {
-        "C": (t.excursion, r.x_max, 1e3, "mm"),
-        "R": (t.radiator_excursion, r.radiator_travel, 1e3, "mm"),
-        "U": (t.port_speed, r.port_speed, 1.0, "m/s"),
+        "C": (motion.cone, r.x_max, 1e3, "mm"),
+        "R": (motion.radiator, r.radiator_travel, 1e3, "mm"),
+        "U": (motion.port, r.port_speed, 1.0, "m/s"),
     }
     found = []
     for name, code, part, _, n in shown:
         values, limits, scale, unit = moved[code]
-        found.append(_motion(name, code, part, a, drive, values[n], limits[n], scale, unit))
+        found.append(_motion(name, code, part, a, scale * values[n], limits[n], scale, unit))
     return found
 
 
@@ -61,13 +59,11 @@ def _motion(
     code: str,
     part: str,
     a: Acoustic,
-    drive: Real,
-    transfer: Real,
+    moved: Real,
     limit: object,
     scale: float,
     unit: str,
 ) -> Plot:
-    moved = PEAK * np.abs(transfer) * drive * scale
     shown = (a.frequency >= 20) & (a.frequency <= 200)
     bound = None if limit is None else float(np.asarray(limit)) * scale
     high = max(float(moved[shown].max()), (bound or 0.0)) * 1.15

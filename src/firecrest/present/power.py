@@ -7,6 +7,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.electrical import source_at
+from firecrest.assessment.motion import motion_of
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD
@@ -93,7 +94,7 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
         return []
     source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
     band = (a.frequency >= assessment.design.brief.bass.frequency) & (a.frequency <= a.f_hi)
-    drive = 10 ** ((a.asked - a.unit_level) / 20)
+    drive = motion_of(assessment, a).drive
     rows, limit = [], float(assessment.amplifier.model.current_limit)
     for k, output in enumerate(a.transfers.outputs):
         peak = PEAK * np.abs(output.current) * drive

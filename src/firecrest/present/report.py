@@ -8,24 +8,31 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.assessment.acoustic import voice_rows, whole_flow
 from firecrest.assessment.assess import Acoustic, Assessment, Held
-from firecrest.assessment.conditions import air_of, around_of
+from firecrest.assessment.conditions import air_of
 from firecrest.assessment.figures import derivation_of
 from firecrest.assessment.further import FullCharge, at_full_charge, reach_by_drop
+from firecrest.assessment.sound import (
+    Scene,
+    delay_of,
+    flat_voices,
+    mixed,
+    voices_at,
+    whole_pressure,
+)
 from firecrest.core.acoustics.driver import half_space_sensitivity
-from firecrest.core.acoustics.network import Solution, output_impedance, solve
-from firecrest.core.acoustics.radiation import SOLID_ANGLES, group_delay, heard, level
+from firecrest.core.acoustics.network import Solution, output_impedance
+from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
 from firecrest.core.arrays import Complex, Real, decibel
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
+from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Limit, spare
 from firecrest.core.limits.low_note import LowNote
 from firecrest.core.limits.reach import Reach
 from firecrest.design.design import Design
 
 REPORT_FORMAT = "firecrest-report-1"
-PEAK = float(np.sqrt(2.0))
 TABLE_GRID = np.geomspace(10.0, 1000.0, 961)
 STANDARD_DRIVE = 2.83
 
@@ -233,28 +240,20 @@ def at_drive(design: Design, a: Acoustic, drive: float, grid: Real) -> dict[str,
 
     At the terminals every voice is flat. Limits are volts rms at the terminals.
     """
-    voice = [_voice_on(design, k, grid) for k in range(len(design.voice.channels))]
-    flat: list[Complex] = [np.ones(len(grid), dtype=complex) for _ in voice]
-    solution = solve(a.model.network, grid)
-    limits = _terminal_limits(a, solution, flat)
+    scene = a.scene.at(grid)
     return {
         "volts": drive,
         "frequency": grid,
         "leak_counts_as_radiation": a.model.network.leaks_count,
-        "impedance": [_impedance(a, solution, k) for k in range(len(voice))],
-        "terminals": _driven(design, a, solution, flat, drive),
-        "through_voice": _driven(design, a, solution, voice, drive),
-        "limit_volts": limits,
+        "impedance": [_impedance(a, scene.solution, k) for k in range(len(design.voice.channels))],
+        "terminals": _driven(design, scene, drive, voiced=False),
+        "through_voice": _driven(design, scene, drive, voiced=True),
+        "limit_volts": _terminal_limits(a, scene.solution),
         "tables": {
-            "terminals": _tables(design, a, through_voice=False),
-            "through_voice": _tables(design, a, through_voice=True),
+            "terminals": _tables(design, a, voiced=False),
+            "through_voice": _tables(design, a, voiced=True),
         },
     }
-
-
-def _voice_on(design: Design, channel: int, grid: Real) -> Complex:
-    rows = voice_rows(design.voice.channels[channel], design.power.dsp.sample_rate, grid)
-    return np.asarray(rows[-1])
 
 
 def _impedance(a: Acoustic, solution: Solution, channel: int) -> dict[str, Any]:
@@ -262,52 +261,37 @@ def _impedance(a: Acoustic, solution: Solution, channel: int) -> dict[str, Any]:
     return {"ohm": np.abs(z), "phase_deg": np.degrees(np.angle(z))}
 
 
-def _mix(values: Complex, voices: list[Complex], drive: float) -> Complex:
-    return np.asarray(sum(h * v for h, v in zip(voices, values, strict=True)) * drive)
-
-
-def _driven(
-    design: Design, a: Acoustic, solution: Solution, voices: list[Complex], drive: float
-) -> dict[str, Any]:
+def _driven(design: Design, scene: Scene, drive: float, *, voiced: bool) -> dict[str, Any]:
     """Levels, phases, delays and motion with ``drive`` at the input of flat or real voices."""
-    network, grid = a.model.network, solution.frequency
-    around, air = around_of(design), air_of(design.brief.conditions)
-    flat = all(np.all(h == 1) for h in voices)
-
-    def pressure(at: Real, *, leak: bool) -> Complex:
-        solved = solution if at is grid else solve(network, at)
-        flow = whole_flow(a.model, solved, around.distance, air, leaks=leak)
-        gains = voices
-        if at is not grid and not flat:
-            gains = [_voice_on(design, k, at) for k in range(len(voices))]
-        elif at is not grid:
-            gains = [np.ones(len(at), dtype=complex) for _ in voices]
-        return heard(_mix(flow, gains, drive), at, around, air)
-
+    network, solution, grid = scene.model.network, scene.solution, scene.frequency
+    rate = design.power.dsp.sample_rate
+    voice = design.voice if voiced else None
+    voices = voices_at(voice, rate, grid) if voice else flat_voices(network.channels, grid)
     body: dict[str, Any] = {}
-    for name, leak in (("with_leak", True), ("without_leak", False)):
-        p = pressure(grid, leak=leak)
+    for name, leaks in (("with_leak", True), ("without_leak", False)):
+        p = drive * whole_pressure(scene, voices, leaks=leaks)
         body[name] = {
             "spl_db": level(p),
             "phase_deg": np.degrees(np.angle(p)),
-            "group_delay_ms": 1e3 * group_delay(lambda f, leak=leak: pressure(f, leak=leak), grid),  # type: ignore[misc]
+            "group_delay_ms": 1e3 * delay_of(scene, voice, rate, grid, leaks=leaks),
         }
-    jw = 2j * np.pi * grid
-    body["cone_peak_m"] = [PEAK * np.abs(_mix(v, voices, drive) / jw) for v in solution.velocity]
+    jw, peak = 2j * np.pi * grid, PEAK * drive
+    body["cone_peak_m"] = [peak * np.abs(mixed(v, voices) / jw) for v in solution.velocity]
     body["radiator_peak_m"] = [
-        PEAK * np.abs(_mix(u, voices, drive) / jw) / r.area
+        peak * np.abs(mixed(u, voices) / jw) / r.area
         for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
     ]
     body["port_peak_speed"] = [
-        PEAK * np.abs(_mix(u, voices, drive)) / p.area
+        peak * np.abs(mixed(u, voices)) / p.area
         for u, p in zip(solution.port_flow, network.ports, strict=True)
     ]
     return body
 
 
-def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> dict[str, Any]:
+def _terminal_limits(a: Acoustic, solution: Solution) -> dict[str, Any]:
     """Volts rms at the terminals at which each part reaches its limit, sine, steady."""
     network, jw = a.model.network, 2j * np.pi * solution.frequency
+    flat = flat_voices(network.channels, solution.frequency)
     groups = list(
         zip(
             network.drivers,
@@ -323,21 +307,20 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
 
     return {
         "cone": [
-            over(g[1], _mix(v, flat, 1.0) / jw)
-            for g, v in zip(groups, solution.velocity, strict=True)
+            over(g[1], mixed(v, flat) / jw) for g, v in zip(groups, solution.velocity, strict=True)
         ],
         "radiator": [
-            over(x, _mix(u, flat, 1.0) / jw / r.area)
+            over(x, mixed(u, flat) / jw / r.area)
             for x, u, r in zip(
                 a.ratings.radiator_travel, solution.radiator_flow, network.radiators, strict=True
             )
         ],
         "port": [
-            over(s, _mix(u, flat, 1.0) / p.area)
+            over(s, mixed(u, flat) / p.area)
             for s, u, p in zip(a.ratings.port_speed, solution.port_flow, network.ports, strict=True)
         ],
         "coil_heat": [
-            None if pe is None else spare(np.sqrt(pe / re), np.abs(_mix(i, flat, 1.0)))
+            None if pe is None else spare(np.sqrt(pe / re), np.abs(mixed(i, flat)))
             for (_, _, pe, re), i in zip(groups, solution.current, strict=True)
         ],
         "thermal_nominal": [
@@ -347,18 +330,17 @@ def _terminal_limits(a: Acoustic, solution: Solution, flat: list[Complex]) -> di
     }
 
 
-def _tables(design: Design, a: Acoustic, *, through_voice: bool) -> dict[str, Any]:
+def _tables(design: Design, a: Acoustic, *, voiced: bool) -> dict[str, Any]:
     """F3, F6, F10 and extremes at 1 V rms on a dense grid from 10 Hz to 1 kHz."""
     network, channels = a.model.network, range(len(design.voice.channels))
-    solution = solve(network, TABLE_GRID)
-    around, air = around_of(design), air_of(design.brief.conditions)
-    flow = whole_flow(a.model, solution, around.distance, air)
-    flat = np.ones(len(TABLE_GRID), dtype=complex)
-    voices = [_voice_on(design, k, TABLE_GRID) if through_voice else flat for k in channels]
-    spl = level(heard(_mix(flow, voices, 1.0), TABLE_GRID, around, air))
+    scene, rate = a.scene.at(TABLE_GRID), design.power.dsp.sample_rate
+    voices = flat_voices(len(channels), TABLE_GRID)
+    if voiced:
+        voices = voices_at(design.voice, rate, TABLE_GRID)
+    spl = level(whole_pressure(scene, voices))
     peak = refined_peak(TABLE_GRID, spl, int(np.argmax(spl)))
     reference = _mass_controlled_level(design, a)
-    ohms = [np.abs(output_impedance(network, solution, k)) for k in channels]
+    ohms = [np.abs(output_impedance(network, scene.solution, k)) for k in channels]
     return {
         "half_space_reference_db": reference,
         "passband_peak": {"frequency": peak[0], "level": peak[1]},

@@ -4,14 +4,12 @@ from dataclasses import replace
 
 import numpy as np
 
-from firecrest.assessment.acoustic import placed_sources, voice_rows
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.conditions import air_of, around_of
-from firecrest.assessment.delay import group_delays
-from firecrest.assessment.portloss import PEAK, promise_drive
+from firecrest.assessment.motion import Motion, chamber_pressures, motion_of
+from firecrest.assessment.sound import delay_of, source_pressures, voices_at
 from firecrest.core.acoustics.network import output_impedance
-from firecrest.core.acoustics.radiation import heard, level
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.acoustics.radiation import level
+from firecrest.core.arrays import Real
 from firecrest.core.limits.bands import peaks
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
@@ -124,16 +122,13 @@ def _labelled_inside(
 def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
     """Level of each source by itself, after the voice; none when there is only one."""
     design = assessment.design
-    around, air = around_of(design), air_of(design.brief.conditions)
-    rate = design.power.dsp.sample_rate
-    voices = [voice_rows(c, rate, a.frequency)[-1] for c in design.voice.channels]
-    found = placed_sources(a.model, a.solution, around.distance, air)
+    voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
+    found = source_pressures(a.scene, voices)
     if len(found) < 2:
         return ()
     curves = []
-    for k, source in enumerate(found):
-        flow: Complex = np.asarray(sum(h * u for h, u in zip(voices, source.flow, strict=True)))
-        own = level(heard(flow, a.frequency, around, air)) - a.reaches.reference
+    for k, (source, alone) in enumerate(found):
+        own = level(alone) - a.reaches.reference
         own = np.where(np.isfinite(own), own, np.nan)
         name = source_name(design, a, source.kind, source.index)
         at = SOURCE_LABELS[k % len(SOURCE_LABELS)]
@@ -142,18 +137,33 @@ def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
     return tuple(curves)
 
 
+def _with_drive(readout: Readout | None, motion: Motion, where: float | None) -> Readout | None:
+    """A read-out with what drives all this: volts rms at the outputs, watts into all drivers."""
+    if readout is None or where is None:
+        return readout
+
+    def _at(values: Real) -> str:
+        return figure(float(np.interp(where, motion.frequency, values)), 1)
+
+    volts = [Row("", "volts at the outputs", _at(v), False, "ink2") for v in motion.volts[:1]]
+    if len(motion.volts) > 1:
+        loudest = np.max(np.broadcast_arrays(*motion.volts), axis=0)
+        volts = [Row("", "volts at the loudest output", _at(loudest), False, "ink2")]
+    watts = Row("", "watts into all drivers", _at(motion.watts), False, "ink2")
+    return replace(readout, rows=(*readout.rows[:5], *volts, watts))
+
+
 def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     """Every moving part at the promise as a share of its own limit."""
     x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
         return waiting("Travel and air speed", assessment, x_range)
-    drive, design = promise_drive(assessment, a), assessment.design
-    t, r = a.transfers, a.ratings
+    motion, r, design = motion_of(assessment, a), a.ratings, assessment.design
     kinds = (
-        ("cone", t.excursion, r.x_max),
-        ("radiator", t.radiator_excursion, r.radiator_travel),
-        ("port", t.port_speed, r.port_speed),
+        ("cone", motion.cone, r.x_max),
+        ("radiator", motion.radiator, r.radiator_travel),
+        ("port", motion.port, r.port_speed),
     )
     curves: list[Curve] = []
     unknown: list[str] = []
@@ -163,7 +173,7 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
             if limit is None or not float(np.asarray(limit)):
                 unknown.append(name)
                 continue
-            share = 100 * PEAK * np.abs(value) * drive / float(np.asarray(limit))
+            share = 100 * value / float(np.asarray(limit))
             at = SOURCE_LABELS[len(curves) % len(SOURCE_LABELS)]
             role = f"limit:{CODES[kind]}"
             curves.append(Curve(name, a.frequency, share, role, 2.4, label_at=at))
@@ -181,7 +191,9 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
         "%",
         curves=tuple(curves),
         lines=(Line(100.0, "limit", "promise"),),
-        readout=_readout(tuple(curves), frequency, "% of the limit", 0),
+        readout=_with_drive(
+            _readout(tuple(curves), frequency, "% of the limit", 0), motion, frequency
+        ),
         crosshair=frequency,
         notes=tuple(notes),
     )
@@ -259,7 +271,9 @@ def delay_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
         return waiting("Group delay", assessment, x_range)
     inside = (a.frequency >= x_range[0] * 0.97) & (a.frequency <= x_range[1] * 1.03)
     grid = a.frequency[inside][::2]
-    after, before = (1e3 * d for d in group_delays(assessment.design, a, grid))
+    design = assessment.design
+    rate = design.power.dsp.sample_rate
+    after, before = (1e3 * delay_of(a.scene, v, rate, grid) for v in (design.voice, None))
     curves = (
         Curve("after voice", grid, after, "olive", 3.0, label_at=60.0),
         Curve("before voice", grid, before, "ink2", 1.6, "dotted", label_at=35.0),
@@ -288,19 +302,14 @@ def pressure_plot(assessment: Assessment, frequency: float | None = None) -> Plo
     a = assessment.acoustic
     if a is None:
         return waiting("Chamber pressure", assessment, x_range)
-    design, drive = assessment.design, promise_drive(assessment, a)
-    rate = design.power.dsp.sample_rate
-    voices = [voice_rows(c, rate, a.frequency)[-1] for c in design.voice.channels]
-    names = [c.name for c in design.box.chambers]
+    names = [c.name for c in assessment.design.box.chambers]
     names += ["between the pair"] * (len(a.solution.pressure) - len(names))
     roles = ("olive", "limit:V", "limit:H", "limit:U")
     curves = []
-    for k, (name, pressure) in enumerate(zip(names, a.solution.pressure, strict=True)):
-        mixed: Real = np.abs(sum(h * p for h, p in zip(voices, pressure, strict=True)))
+    pressures = chamber_pressures(assessment, a)
+    for k, (name, peak) in enumerate(zip(names, pressures, strict=True)):
         at = SOURCE_LABELS[k % len(SOURCE_LABELS)]
-        curves.append(
-            Curve(name, a.frequency, PEAK * mixed * drive, roles[k % 4], 2.4, label_at=at)
-        )
+        curves.append(Curve(name, a.frequency, peak, roles[k % 4], 2.4, label_at=at))
     shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
     high = max(float(c.y[shown].max()) for c in curves)
     step = round_step(high)

@@ -1,0 +1,120 @@
+"""What moves when the promise is played: the drive it takes, and every travel, speed and force."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.conditions import programme_of
+from firecrest.assessment.sound import mixed, voices_at
+from firecrest.core.arrays import Complex, Real
+from firecrest.core.limits.draw import PEAK
+from firecrest.core.limits.elements import Transfers
+from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
+
+LOW, HIGH = 20.0, 200.0
+"""Hz between which the largest motions are looked for."""
+
+
+@dataclass(frozen=True)
+class Motion:
+    """A held sine at the promise, over frequency, (F,): from the promised note up what loudness
+    asks for, below it a held low note as the low-note check has it.
+
+    ``drive`` is volts rms of input, ``volts`` those of each channel's outputs, ``watts`` the real
+    power into all drivers; ``cone`` and ``radiator`` are peak travel in m, ``port`` peak m/s.
+    """
+
+    frequency: Real
+    drive: Real
+    volts: tuple[Real, ...]
+    watts: Real
+    cone: tuple[Real, ...]
+    radiator: tuple[Real, ...]
+    port: tuple[Real, ...]
+
+
+def motion_of(assessment: Assessment, a: Acoustic) -> Motion:
+    """Motion of a design at its promise."""
+    brief = assessment.design.brief
+    return assessment.memo(
+        _motion,
+        a.transfers,
+        a.unit_level,
+        a.reaches.reference,
+        a.asked,
+        brief.loudness,
+        brief.bass,
+        brief.listening,
+    )
+
+
+def _motion(
+    transfers: Transfers,
+    unit_level: Real,
+    reference: float,
+    asked: Real,
+    loudness: LoudnessPromise,
+    bass: BassPromise,
+    listening: Listening,
+) -> Motion:
+    frequency = transfers.frequency
+    softer = np.sqrt(1 + (programme_of(listening).low_corner / frequency) ** 4)
+    held = 10 ** ((loudness.level - reference) / 20) / softer
+    drive = np.where(frequency >= bass.frequency, 10 ** ((asked - unit_level) / 20), held)
+
+    def _peak(values: tuple[Complex, ...]) -> tuple[Real, ...]:
+        return tuple(PEAK * np.abs(value) * drive for value in values)
+
+    watts = sum(o.count * np.real(o.voltage * np.conj(o.current)) for o in transfers.outputs)
+    return Motion(
+        frequency,
+        drive,
+        tuple(np.abs(o.voltage) * drive for o in transfers.outputs),
+        np.asarray(watts * drive**2),
+        _peak(transfers.excursion),
+        _peak(transfers.radiator_excursion),
+        _peak(transfers.port_speed),
+    )
+
+
+def largest(values: Real, frequency: Real, top: float = HIGH) -> tuple[float, float]:
+    """(largest value, Hz) between 20 Hz and ``top``."""
+    seen = np.where((frequency >= LOW) & (frequency <= top), values, -np.inf)
+    worst = int(np.argmax(seen))
+    return float(seen[worst]), float(frequency[worst])
+
+
+def chamber_pressures(assessment: Assessment, a: Acoustic) -> tuple[Real, ...]:
+    """Peak pressure in Pa of each chamber, and between isobaric pairs, at the promise."""
+    design = assessment.design
+    voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
+    drive = PEAK * motion_of(assessment, a).drive
+    return tuple(np.abs(mixed(p, voices)) * drive for p in a.solution.pressure)
+
+
+def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
+    """(N peak, Hz) of the largest force on the case at the promise, 20 to 200 Hz.
+
+    The sum of mass times acceleration of every cone and radiator, with their phases; those that
+    face the other way count against the rest. All others are taken as facing one way. Newton's
+    third law; the air load is part of the stated masses.
+    """
+    box, network = assessment.design.box, a.model.network
+    jw = 2j * np.pi * a.frequency
+    total: Complex = np.zeros(len(a.frequency), dtype=complex)
+    for k, owner in enumerate(a.model.owners):
+        group = network.drivers[k]
+        net = _net(group.count, opposed=box.groups[owner].opposed)
+        total = total + net * group.constants.m_ms * jw**2 * a.transfers.excursion[k]
+    for k, item in enumerate(box.radiators):
+        net = _net(item.count, opposed=item.opposed)
+        mass = a.model.radiators[k].mass
+        total = total + net * mass * jw**2 * a.transfers.radiator_excursion[k]
+    force = PEAK * np.abs(total) * motion_of(assessment, a).drive
+    return largest(force, a.frequency)
+
+
+def _net(count: int, *, opposed: bool) -> int:
+    """Parts whose force is not taken by one that faces the other way."""
+    return count % 2 if opposed else count
