@@ -13,6 +13,7 @@ from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.app.widgets.patterns import DRAWINGS, limit_brush
 from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
+from firecrest.core.limits.kinds import KINDS, tint_of
 from firecrest.design.edits.paths import set_number
 from firecrest.present.ceiling import ceiling_plot
 from firecrest.present.plots import runtime_plot, travel_plots
@@ -135,15 +136,15 @@ def test_other_axes_are_drawn_too(chart, make):
 
 def test_every_pattern_is_drawn_and_differs():
     tiles = {}
-    for code, tint in TINTS.items():
-        assert tint.pattern in DRAWINGS
-        image = limit_brush(code, *tint.light, 1.0).textureImage()
+    for code in {kind.code for kind in KINDS}:
+        assert tint_of(code) in DRAWINGS
+        image = limit_brush(code, *TINTS[tint_of(code)].light, 1.0).textureImage()
         grey = image.convertToFormat(QImage.Format.Format_Grayscale8)
         tiles[code] = bytes(grey.bits())
     assert len(set(tiles.values())) == len(TINTS)
 
 
 def test_patterns_are_redrawn_at_the_screens_scale():
-    once, twice = (limit_brush("R", *TINTS["R"].light, r).texture() for r in (1.0, 2.0))
+    once, twice = (limit_brush("R", *TINTS["rising"].light, r).texture() for r in (1.0, 2.0))
     assert twice.width() == 2 * once.width()
     assert once.width() % 8 == 0

@@ -10,6 +10,7 @@ import pytest
 
 import firecrest
 from firecrest.app.theme.tokens import DARK, LIGHT, TINTS, contrast
+from firecrest.core.limits.kinds import KINDS
 
 ROOT = Path(firecrest.__file__).parent
 FILES = sorted(ROOT.rglob("*.py"))
@@ -89,8 +90,10 @@ def test_texts_and_marks_have_contrast(theme):
 
 
 def test_every_limit_has_its_own_pattern_and_readable_line():
-    patterns = [tint.pattern for tint in TINTS.values()]
-    assert len(patterns) == len(set(patterns))
+    codes = {kind.code: kind.tint for kind in KINDS}
+    assert len(set(codes.values())) == len(codes)
+    assert set(codes.values()) == set(TINTS)
+    assert all(codes[kind.code] == kind.tint for kind in KINDS)
     for tint in TINTS.values():
         assert contrast(tint.light[1], LIGHT["sheet"]) >= 4.5
         assert contrast(tint.dark[1], DARK["sheet"]) >= 4.5

@@ -161,10 +161,11 @@ def _fill_caches():
 
     from firecrest.app.theme.tokens import DARK, LIGHT, TINTS
     from firecrest.app.widgets.patterns import limit_brush, pattern_tile
+    from firecrest.core.limits.kinds import KINDS
 
     for theme, shade in ((LIGHT, "light"), (DARK, "dark")):
-        for code, tint in TINTS.items():
-            limit_brush(code, *getattr(tint, shade), 1.0)
+        for kind in KINDS:
+            limit_brush(kind.code, *getattr(TINTS[kind.tint], shade), 1.0)
         pattern_tile("hatch", theme["flame"], theme["yolk"], 1.0)
 
 

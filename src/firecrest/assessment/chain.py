@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from firecrest.core.limits.ceiling import code_at, margins_at
+from firecrest.core.limits.kinds import row_of
 from firecrest.core.limits.loudness import promised_shape
 from firecrest.design.design import Design
 
@@ -15,16 +16,6 @@ if TYPE_CHECKING:
     from firecrest.assessment.assess import Acoustic
 
 LINKS = ("pack", "dsp", "amplifier", "drivers", "radiators", "box", "listener")
-LINK_OF_CODE = {
-    "V": "amplifier",
-    "A": "amplifier",
-    "P": "pack",
-    "H": "drivers",
-    "C": "drivers",
-    "R": "radiators",
-    "U": "box",
-    "L": "dsp",
-}
 
 
 @dataclass(frozen=True)
@@ -50,7 +41,7 @@ def links(
     point = int(np.argmin(np.abs(np.log(acoustic.frequency / where))))
     best: dict[str, tuple[float, int]] = {}
     for place, (limit, margin) in enumerate(zip(top.limits, margins, strict=True)):
-        key = LINK_OF_CODE[code_at(limit, point)]
+        key = row_of(limit, code_at(limit, point)).link
         if key not in best or margin < best[key][0]:
             best[key] = (margin, place)
     weakest = min(best.values())

@@ -5,6 +5,7 @@ and on columns (designs, 1).
 """
 
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 
@@ -36,12 +37,13 @@ from firecrest.core.acoustics.network import solve
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.limits.ceiling import Ceiling, ceiling
-from firecrest.core.limits.draw import Draw, programme_draw
-from firecrest.core.limits.elements import Ratings, Transfers, all_limits
+from firecrest.core.limits.draw import PEAK, Draw, programme_draw, rms, sine_draw
+from firecrest.core.limits.elements import Limit, Ratings, Transfers
+from firecrest.core.limits.kinds import Ask, Statistic, reached
 from firecrest.core.limits.loudness import Loudness, loudness, upper_edge
 from firecrest.core.limits.low_note import HeldNote, low_note
 from firecrest.core.limits.programme import weights
-from firecrest.core.limits.programme_level import Allowed, allowed_volts, highest_volts, unit_level
+from firecrest.core.limits.programme_level import highest_volts, unit_level
 from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference_band
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.runtime import Played, Player, played
@@ -125,7 +127,14 @@ def ceiling_of(
     duty: Number,
 ) -> Ceiling:
     """The ceiling on one source."""
-    return ceiling(unit, all_limits(transfers, ratings, amplifier, source, duty))
+    draw = sine_draw(transfers.outputs, amplifier.r_out)
+    above: dict[Statistic, Number] = {
+        "instant": PEAK,
+        "burst": 1.0,
+        "long-term": 10 ** (-duty / 20),
+    }
+    ask = Ask(transfers, ratings, amplifier, source, draw, np.abs, above)
+    return ceiling(unit, reached(ask))
 
 
 def upper_end(sound: Sounding) -> Real:
@@ -148,7 +157,7 @@ class Programmed:
 
     draw: Draw
     unit_level: Real
-    allowed: tuple[Allowed, ...]
+    allowed: tuple[Limit, ...]
     level: Real
 
 
@@ -282,10 +291,15 @@ def _programmed(
     programme = programme_of(listening)
     weight = weights(programme.kind, transfers.frequency)
     draw = programme_draw(transfers.outputs, amplifier.r_out, weight, programme.kind == "sine")
-    factors = (programme.crest, programme.burst)
-    allowed = allowed_volts(transfers, ratings, amplifier, source, draw, factors, weight)
+    above: dict[Statistic, Number] = {
+        "instant": 10 ** (programme.crest / 20),
+        "burst": 10 ** (programme.burst / 20),
+        "long-term": 1.0,
+    }
+    measure = partial(rms, weights=weight)
+    allowed = reached(Ask(transfers, ratings, amplifier, source, draw, measure, above))
     unit = np.maximum(unit_level(transfers.pressure, weight), NOTHING)
-    return Programmed(draw, unit, tuple(allowed), unit + decibel(highest_volts(allowed)))
+    return Programmed(draw, unit, allowed, unit + decibel(highest_volts(allowed)))
 
 
 def player_of(power: inputs.Power) -> Player:

@@ -7,9 +7,15 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.core.arrays import Real
+from firecrest.core.limits.kinds import kind_of_code
 
 BASS = (30.0, 1000.0)
 FULL = (20.0, 20000.0)
+
+
+def tint_of(code: str) -> str:
+    """The tint of a limit's letter, by the name of its pattern."""
+    return kind_of_code(code).tint
 
 
 @dataclass(frozen=True)

@@ -9,17 +9,11 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.edits.paths import Path
-from firecrest.present.words import (
-    LIMIT_DETAILS,
-    PROMISE_NAMES,
-    limit_name,
-    margin_text,
-    numeral,
-    promise_unit,
-)
+from firecrest.present.words import PROMISE_NAMES, limit_name, margin_text, numeral, promise_unit
 
 
 @dataclass(frozen=True)
@@ -215,7 +209,7 @@ def _hz(value: float) -> str:
 
 
 def _detail(limit: Limit) -> str:
-    detail = LIMIT_DETAILS.get(limit.name)
+    detail = kind_named(limit.name).detail
     return f" ({detail})" if detail else ""
 
 
@@ -266,23 +260,12 @@ FIELD_OF_PROMISE: dict[str, Path] = {
 
 def field_of_limit(assessment: Assessment, limit: Limit) -> Path:
     """The field that moves a limit most."""
-    k = limit.index
-    if limit.name in ("cone", "coil") and assessment.acoustic is not None:
-        k = assessment.acoustic.model.owners[k]
-    return {
-        "cone": ("box", "groups", k, "driver", "xmax"),
-        "coil": ("box", "groups", k, "driver", "pe"),
-        "radiator": ("box", "radiators", k, "radiator", "xmax"),
-        "port": ("box", "ports", k, "diameter"),
-        "limiter": ("voice", "channels", k, "limiter"),
-        "full scale": ("power", "dsp", "full_scale"),
-        "amplifier current": ("power", "amplifier", "current_limit"),
-        "cells": ("power", "source", "parallel"),
-        "protection board": ("power", "source", "board", "max_current"),
-        "supply": ("power", "source", "burst_current"),
-        "supply rating": ("power", "source", "continuous_current"),
-        "converter input": ("power", "converter", "input_current"),
-    }.get(limit.name, _bus_field(assessment))
+    field, place = kind_named(limit.name).field, limit.index
+    if not field:
+        return _bus_field(assessment)
+    if field[1] == "groups" and assessment.acoustic is not None:
+        place = assessment.acoustic.model.owners[place]
+    return tuple(place if step == "#" else step for step in field)
 
 
 def _bus_field(assessment: Assessment) -> Path:

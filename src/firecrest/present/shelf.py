@@ -12,6 +12,7 @@ from firecrest.assessment.figures import derivation_of, radiator_derivation
 from firecrest.assessment.placing import half_voltage
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.arrays import Real
+from firecrest.core.limits.kinds import kind_of_code
 from firecrest.core.limits.loudness import promised_shape
 from firecrest.core.units import THIN_SPACE, figure, shown
 from firecrest.design.design import Design
@@ -21,7 +22,7 @@ from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.present.datasheet import missing
 from firecrest.present.effects import changes
 from firecrest.present.updates import part_paths
-from firecrest.present.words import LIMIT_NAMES, joined
+from firecrest.present.words import joined
 from firecrest.search.choose import Outcome, rank
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
@@ -231,7 +232,7 @@ def first_to_give(outcome: Outcome) -> str:
     f = outcome.figures
     if f.frequency is None:
         return ""
-    return f"{LIMIT_NAMES[f.code].lower()} gives first at {f.frequency:.0f}{THIN_SPACE}Hz"
+    return f"{kind_of_code(f.code).title.lower()} gives first at {f.frequency:.0f}{THIN_SPACE}Hz"
 
 
 def _result(outcome: Outcome, key: str) -> str:

@@ -11,6 +11,7 @@ from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
 from firecrest.core.limits.bands import peaks
+from firecrest.core.limits.kinds import kind_named
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.present.plot import (
@@ -27,7 +28,6 @@ from firecrest.present.plot import (
 )
 
 WIDE = (20.0, 1000.0)
-CODES = {"cone": "C", "port": "U", "radiator": "R"}
 NEAR_NOTCH = 1.08
 SOURCE_LABELS = (60.0, 36.0, 110.0, 28.0, 200.0, 80.0, 150.0, 45.0)
 
@@ -132,7 +132,7 @@ def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
         own = np.where(np.isfinite(own), own, np.nan)
         name = source_name(design, a, source.kind, source.index)
         at = SOURCE_LABELS[k % len(SOURCE_LABELS)]
-        role = f"limit:{CODES[source.kind]}"
+        role = f"limit:{kind_named(source.kind).code}"
         curves.append(Curve(name, a.frequency, own, role, 1.6, label_at=at))
     return tuple(curves)
 
@@ -175,7 +175,7 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
                 continue
             share = 100 * value / float(np.asarray(limit))
             at = SOURCE_LABELS[len(curves) % len(SOURCE_LABELS)]
-            role = f"limit:{CODES[kind]}"
+            role = f"limit:{kind_named(kind).code}"
             curves.append(Curve(name, a.frequency, share, role, 2.4, label_at=at))
     shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
     high = max([110.0, *(float(c.y[shown].max()) * 1.05 for c in curves)])

@@ -6,19 +6,9 @@ from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.assessment.verdicts import WALL, Promise
 from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.kinds import row_of
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.design import Design
-
-LIMIT_NAMES = {
-    "V": "Amp voltage",
-    "A": "Amp current",
-    "P": "Pack current",
-    "H": "Coil heat",
-    "C": "Cone travel",
-    "R": "Radiator travel",
-    "U": "Port air speed",
-    "L": "Limiter",
-}
 
 PROMISE_NAMES = {
     "loudness": "Loudness",
@@ -47,17 +37,6 @@ STATE_WORDS = {
     "none": "no promise",
 }
 
-LIMIT_DETAILS = {
-    "cells": "the cells' current",
-    "protection board": "the protection board's current",
-    "converter input": "the converter's input current",
-    "supply": "the supply's burst current",
-    "supply rating": "the supply's continuous current",
-    "collapse": "the bus, which collapses",
-    "full scale": "0 dBFS inside the DSP",
-    "limiter": "the limiter's threshold",
-}
-
 
 @dataclass(frozen=True)
 class PromiseUnit:
@@ -84,13 +63,7 @@ def promise_unit(key: str, design: Design) -> PromiseUnit:
 
 def limit_name(limit: Limit, code: str) -> str:
     """Name of a limit as tints and sentences have it."""
-    if code == "P":
-        if limit.name in ("supply", "supply rating"):
-            return "Supply current"
-        return "Pack sag" if limit.name == "swing" else "Pack current"
-    if code == "L":
-        return "Full scale" if limit.name == "full scale" else "Limiter"
-    return LIMIT_NAMES[code]
+    return row_of(limit, code).title
 
 
 def numeral(promise: Promise, design: Design) -> str:

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from firecrest.present.plot import tint_of
+
 LIGHT = {
     "paper": "#EBEEE1",
     "sheet": "#F9FAF5",
@@ -56,23 +58,23 @@ DARK = {
 
 @dataclass(frozen=True)
 class Tint:
-    """Fill and line of a limit, light and dark, and the name of its pattern."""
+    """Fill and line of a limit, light and dark."""
 
     light: tuple[str, str]
     dark: tuple[str, str]
-    pattern: str
 
 
 TINTS = {
-    "V": Tint(("#A9CFF5", "#1B62C8"), ("#15305F", "#3D9BF5"), "upright"),
-    "A": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4"), "rings"),
-    "P": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4"), "dots"),
-    "H": Tint(("#DCABC2", "#A83282"), ("#3C1427", "#F7619B"), "net"),
-    "C": Tint(("#FBEAA4", "#7B6B00"), ("#5E5214", "#EBD23A"), "level"),
-    "R": Tint(("#F9A97F", "#8F2800"), ("#5A2710", "#FF935A"), "rising"),
-    "U": Tint(("#B7A6F5", "#4A1A86"), ("#47207F", "#C4BAF8"), "zigzag"),
-    "L": Tint(("#DFE4D2", "#4F563F"), ("#282D20", "#B6BAA2"), "dashes"),
+    "upright": Tint(("#A9CFF5", "#1B62C8"), ("#15305F", "#3D9BF5")),
+    "rings": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4")),
+    "dots": Tint(("#DBF2EF", "#06474F"), ("#1C605D", "#A6F2E4")),
+    "net": Tint(("#DCABC2", "#A83282"), ("#3C1427", "#F7619B")),
+    "level": Tint(("#FBEAA4", "#7B6B00"), ("#5E5214", "#EBD23A")),
+    "rising": Tint(("#F9A97F", "#8F2800"), ("#5A2710", "#FF935A")),
+    "zigzag": Tint(("#B7A6F5", "#4A1A86"), ("#47207F", "#C4BAF8")),
+    "dashes": Tint(("#DFE4D2", "#4F563F"), ("#282D20", "#B6BAA2")),
 }
+"""By the name of the pattern; which limit has which stands with the limit."""
 
 
 @dataclass(frozen=True)
@@ -91,12 +93,12 @@ class Theme:
 
     def fill(self, code: str) -> str:
         """Fill of a limit's tint."""
-        tint = TINTS[code]
+        tint = TINTS[tint_of(code)]
         return (tint.dark if self.dark else tint.light)[0]
 
     def line(self, code: str) -> str:
         """Line and text colour of a limit."""
-        tint = TINTS[code]
+        tint = TINTS[tint_of(code)]
         return (tint.dark if self.dark else tint.light)[1]
 
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen, QPixmap, QPolygonF
 
-from firecrest.app.theme.tokens import TINTS
+from firecrest.present.plot import tint_of
 
 TILE = 8
 
@@ -74,4 +74,4 @@ def pattern_tile(name: str, ink: str, ground: str, ratio: float) -> QBrush:
 
 def limit_brush(code: str, fill: str, line: str, ratio: float) -> QBrush:
     """Pattern of a limit on its own fill."""
-    return pattern_tile(TINTS[code].pattern, line, fill, ratio)
+    return pattern_tile(tint_of(code), line, fill, ratio)

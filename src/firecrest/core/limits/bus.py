@@ -90,17 +90,6 @@ def collapse_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> Rea
     return positive_root(4 * r * p1 - (r * h) ** 2, 2 * e * r * h, 4 * r * other - e * e)
 
 
-def current_limits(draw: Draw, amplifier: AmplifierModel, source: Source) -> dict[str, Real]:
-    """Largest drive for each burst current of the source (name: g), averaged over the cycle."""
-    limits = {
-        name: average_current_limit(draw, amplifier, source, amperes)
-        for name, amperes in source.burst.items()
-    }
-    if source.converter is not None:
-        limits["collapse"] = collapse_limit(draw, amplifier, source)
-    return limits
-
-
 def average_current_limit(
     draw: Draw, amplifier: AmplifierModel, source: Source, amperes: Number
 ) -> Real:
@@ -146,8 +135,3 @@ def _divide(limit: Number, by: Real) -> Real:
     """limit/by; a quantity that is not there never gives out."""
     with np.errstate(divide="ignore"):
         return np.asarray(limit / by)
-
-
-def long_term(duty: Number) -> Number:
-    """Factor by which a long-term limit allows more drive of a programme than of a held sine."""
-    return 10 ** (duty / 20)

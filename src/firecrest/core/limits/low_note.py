@@ -11,12 +11,11 @@ import numpy as np
 from firecrest.core.arrays import Number, Real, decibel, picked
 from firecrest.core.limits.band import band
 from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.programme import SINE_FREQUENCY, Programme
 from firecrest.core.limits.reach import LOWEST
 
 LOW_NOTE_FROM = 20.0
-MOTION = "CRU"
-"""Codes of the limits that a held note is checked against."""
 
 
 @dataclass(frozen=True)
@@ -65,7 +64,7 @@ def low_note(
     Butterworth high-pass x^4/(1+x^4) that gives every note back what it lacks, closed form.
     None when no limit of motion is known.
     """
-    moving = [(k, limit) for k, limit in enumerate(limits) if limit.code in MOTION]
+    moving = [(k, limit) for k, limit in enumerate(limits) if kind_named(limit.name).moves]
     if not moving:
         return None
     ends = (np.minimum(LOW_NOTE_FROM, corner), corner)

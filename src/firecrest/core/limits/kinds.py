@@ -1,0 +1,316 @@
+"""Every limit there is, one row each: what it compares, by which statistic, and what it is called.
+
+Ceiling, programme level, low-note check, report, chain and sentences go over these rows; a further
+limit is a further row. A row asks the same of a held sine and of programme: ``Ask`` measures a
+quantity by its magnitude at each frequency for the one, by its spectral rms for the other, and says
+by how much peak, burst and long-term values lie above that.
+"""
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from firecrest.core.arrays import Complex, Number, Real, root
+from firecrest.core.limits.bus import average_current_limit, collapse_limit, swing_limit
+from firecrest.core.limits.draw import PEAK, Draw
+from firecrest.core.limits.elements import Limit, Ratings, Transfers, spare
+from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.source import Source
+
+Statistic = Literal["instant", "burst", "long-term"]
+PACK = "P"
+"""Code of a swing limit that is the pack's doing."""
+
+
+@dataclass(frozen=True)
+class Ask:
+    """What is played, on which parts: a held sine at each frequency, or programme."""
+
+    transfers: Transfers
+    ratings: Ratings
+    amplifier: AmplifierModel
+    source: Source
+    draw: Draw
+    measure: Callable[[Complex], Real]
+    above: Mapping[Statistic, Number]
+
+    def until(self, statistic: Statistic, limit: Number | None, quantity: Complex) -> Real | None:
+        """Drive at which ``quantity`` reaches ``limit`` by a statistic; None: it is not known."""
+        if limit is None:
+            return None
+        return spare(limit, self.above[statistic] * self.measure(quantity))
+
+    def on_bus(self, statistic: Statistic, drive: Real) -> Real:
+        """The same of an equation of the bus, solved for a held sine of the draw's rms."""
+        held = PEAK if statistic == "instant" else 1.0
+        return np.asarray(drive * (held / self.above[statistic]))
+
+
+@dataclass(frozen=True)
+class Reached:
+    """Drive (V rms of unit input) at which a part gives out; ``pack``: the pack is to blame."""
+
+    drive: Real
+    index: int = 0
+    pack: Real | None = None
+
+
+Found = Iterator[Reached]
+
+
+@dataclass(frozen=True)
+class LimitKind:
+    """One row.
+
+    ``link`` is who gives it in the chain, ``tint`` names its fill and pattern, ``field`` is what
+    lifts it, with # for its place; what ``moves`` is checked for a held low note too.
+    """
+
+    key: str
+    code: str
+    statistic: Statistic
+    link: str
+    title: str
+    tint: str
+    gives: Callable[[Ask, "LimitKind"], Found]
+    detail: str = ""
+    field: tuple[str, ...] = ()
+    moves: bool = False
+
+
+def _swing(ask: Ask, kind: LimitKind) -> Found:
+    drive, pack = swing_limit(ask.draw, ask.amplifier, ask.source)
+    yield Reached(ask.on_bus(kind.statistic, drive), 0, pack)
+
+
+def _collapse(ask: Ask, kind: LimitKind) -> Found:
+    if ask.source.converter is not None:
+        drive = collapse_limit(ask.draw, ask.amplifier, ask.source)
+        yield Reached(ask.on_bus(kind.statistic, drive))
+
+
+def _source_current(ask: Ask, kind: LimitKind) -> Found:
+    amperes = ask.source.burst.get(kind.key)
+    if amperes is not None:
+        drive = average_current_limit(ask.draw, ask.amplifier, ask.source, amperes)
+        yield Reached(ask.on_bus(kind.statistic, drive))
+
+
+def _rating(ask: Ask, kind: LimitKind) -> Found:
+    if ask.source.continuous is not None:
+        drive = average_current_limit(ask.draw, ask.amplifier, ask.source, ask.source.continuous)
+        yield Reached(ask.on_bus(kind.statistic, drive))
+
+
+def _each(
+    limits: tuple[Number | None, ...], values: tuple[Complex, ...], ask: Ask, kind: LimitKind
+) -> Found:
+    for index, (limit, value) in enumerate(zip(limits, values, strict=True)):
+        drive = ask.until(kind.statistic, limit, value)
+        if drive is not None:
+            yield Reached(drive, index)
+
+
+def _output_current(ask: Ask, kind: LimitKind) -> Found:
+    currents = tuple(o.current for o in ask.transfers.outputs)
+    return _each((ask.amplifier.current_limit,) * len(currents), currents, ask, kind)
+
+
+def _cone(ask: Ask, kind: LimitKind) -> Found:
+    return _each(ask.ratings.x_max, ask.transfers.excursion, ask, kind)
+
+
+def _radiator(ask: Ask, kind: LimitKind) -> Found:
+    return _each(ask.ratings.radiator_travel, ask.transfers.radiator_excursion, ask, kind)
+
+
+def _port(ask: Ask, kind: LimitKind) -> Found:
+    return _each(ask.ratings.port_speed, ask.transfers.port_speed, ask, kind)
+
+
+def _coil(ask: Ask, kind: LimitKind) -> Found:
+    """Heat I^2 Re at 20 C against the rated power."""
+    powers, ohms = ask.ratings.coil_power, ask.ratings.coil_resistance
+    amperes = tuple(
+        None if power is None else root(power / ohm)
+        for power, ohm in zip(powers, ohms, strict=True)
+    )
+    return _each(amperes, ask.transfers.coil_current, ask, kind)
+
+
+def _full_scale(ask: Ask, kind: LimitKind) -> Found:
+    """The loudest of the input and the output of every block."""
+    if ask.ratings.full_scale is None:
+        return
+    for index, rows in enumerate(ask.transfers.blocks):
+        loudest = np.max(ask.measure(rows), axis=-2)
+        yield Reached(spare(ask.ratings.full_scale, ask.above[kind.statistic] * loudest), index)
+
+
+def _limiter(ask: Ask, kind: LimitKind) -> Found:
+    volts = tuple(o.voltage for o in ask.transfers.outputs)
+    return _each(ask.ratings.limiter, volts, ask, kind)
+
+
+def _current_of(
+    key: str, detail: str, field: tuple[str, ...], title: str = "Pack current"
+) -> LimitKind:
+    """A burst current of the source."""
+    return LimitKind(key, PACK, "burst", "pack", title, "dots", _source_current, detail, field)
+
+
+KINDS: tuple[LimitKind, ...] = (
+    LimitKind("swing", "V", "instant", "amplifier", "Amp voltage", "upright", _swing),
+    _current_of("cells", "the cells' current", ("power", "source", "parallel")),
+    _current_of(
+        "protection board",
+        "the protection board's current",
+        ("power", "source", "board", "max_current"),
+    ),
+    _current_of(
+        "supply",
+        "the supply's burst current",
+        ("power", "source", "burst_current"),
+        "Supply current",
+    ),
+    _current_of(
+        "converter input", "the converter's input current", ("power", "converter", "input_current")
+    ),
+    LimitKind(
+        "collapse",
+        PACK,
+        "instant",
+        "pack",
+        "Pack current",
+        "dots",
+        _collapse,
+        "the bus, which collapses",
+    ),
+    LimitKind(
+        "supply rating",
+        PACK,
+        "long-term",
+        "pack",
+        "Supply current",
+        "dots",
+        _rating,
+        "the supply's continuous current",
+        ("power", "source", "continuous_current"),
+    ),
+    LimitKind(
+        "amplifier current",
+        "A",
+        "instant",
+        "amplifier",
+        "Amp current",
+        "rings",
+        _output_current,
+        field=("power", "amplifier", "current_limit"),
+    ),
+    LimitKind(
+        "cone",
+        "C",
+        "instant",
+        "drivers",
+        "Cone travel",
+        "level",
+        _cone,
+        field=("box", "groups", "#", "driver", "xmax"),
+        moves=True,
+    ),
+    LimitKind(
+        "radiator",
+        "R",
+        "instant",
+        "radiators",
+        "Radiator travel",
+        "rising",
+        _radiator,
+        field=("box", "radiators", "#", "radiator", "xmax"),
+        moves=True,
+    ),
+    LimitKind(
+        "port",
+        "U",
+        "instant",
+        "box",
+        "Port air speed",
+        "zigzag",
+        _port,
+        field=("box", "ports", "#", "diameter"),
+        moves=True,
+    ),
+    LimitKind(
+        "coil",
+        "H",
+        "long-term",
+        "drivers",
+        "Coil heat",
+        "net",
+        _coil,
+        field=("box", "groups", "#", "driver", "pe"),
+    ),
+    LimitKind(
+        "full scale",
+        "L",
+        "instant",
+        "dsp",
+        "Full scale",
+        "dashes",
+        _full_scale,
+        "0 dBFS inside the DSP",
+        ("power", "dsp", "full_scale"),
+    ),
+    LimitKind(
+        "limiter",
+        "L",
+        "instant",
+        "dsp",
+        "Limiter",
+        "dashes",
+        _limiter,
+        "the limiter's threshold",
+        ("voice", "channels", "#", "limiter"),
+    ),
+)
+"""In the order in which they are named when two give out at the same drive."""
+SAG = LimitKind("sag", PACK, "instant", "pack", "Pack sag", "dots", _swing)
+"""What the swing is called where an ideal source would lift it."""
+
+
+def reached(ask: Ask) -> tuple[Limit, ...]:
+    """Every known limit, in the order of the rows."""
+    return tuple(
+        Limit(kind.key, kind.code, found.drive, found.index, found.pack)
+        for kind in KINDS
+        for found in kind.gives(ask, kind)
+    )
+
+
+def row_of(limit: Limit, code: str) -> LimitKind:
+    """The row that a limit is told by where its letter is ``code``: sag is the pack's."""
+    kind = kind_named(limit.name)
+    return SAG if code == PACK != kind.code else kind
+
+
+def kind_named(key: str) -> LimitKind:
+    """The row of a limit; KeyError when there is none."""
+    for kind in KINDS:
+        if kind.key == key:
+            return kind
+    raise KeyError(key)
+
+
+def kind_of_code(code: str) -> LimitKind:
+    """The first row of a code letter; KeyError when no row has it."""
+    for kind in KINDS:
+        if kind.code == code:
+            return kind
+    raise KeyError(code)
+
+
+def tint_of(code: str) -> str:
+    """The tint of a code letter; KeyError when no row has it."""
+    return kind_of_code(code).tint
