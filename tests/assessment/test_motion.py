@@ -5,8 +5,8 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.motion import chamber_pressures, largest, motion_of
-from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.arrays import decibel
+from firecrest.core.circuit.solve import output_impedance
 from firecrest.design.edits.paths import set_number
 from firecrest.present.views import travel_plot
 
@@ -24,7 +24,7 @@ def test_from_the_promised_note_up_the_drive_makes_the_promised_level(slipway):
 def test_watts_are_volts_squared_over_what_the_outputs_see(slipway):
     done = assess(slipway)
     a, motion = done.acoustic, motion_of(done, done.acoustic)
-    z = output_impedance(a.model.network, a.solution, 0)
+    z = output_impedance(a.solution, 0)
     outputs = slipway.voice.channels[0].outputs
     watts = outputs * motion.volts[0] ** 2 * np.real(1 / z)
     np.testing.assert_allclose(motion.watts, watts, rtol=1e-9)

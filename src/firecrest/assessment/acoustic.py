@@ -8,10 +8,10 @@ from firecrest.assessment.cabinet import Wiring, cone_count
 from firecrest.assessment.lower import inputs, travel_follows
 from firecrest.assessment.network import BoxModel, RadiatorConstants
 from firecrest.assessment.sound import Scene, mixed, whole_pressure
-from firecrest.core.acoustics.elements import Port as PortModel
-from firecrest.core.acoustics.network import Solution, output_current
 from firecrest.core.acoustics.ports import SPEED_LIMITS
 from firecrest.core.arrays import Complex, Number, Real, positive
+from firecrest.core.circuit.elements import Port as PortModel
+from firecrest.core.circuit.solve import Solution
 from firecrest.core.limits.draw import PEAK, Output
 from firecrest.core.limits.elements import Ratings, Transfers
 from firecrest.design.box import Port
@@ -42,7 +42,7 @@ def transfers_from(scene: Scene, rows: Sequence[Complex], outputs: Sequence[int]
         for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
     )
     played = tuple(
-        Output(voice, output_current(network, current, k), outputs[k])
+        Output(voice, mixed(solution.output_current[k], voices), outputs[k])
         for k, voice in enumerate(voices)
     )
     return Transfers(

@@ -32,8 +32,8 @@ from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.sound import Scene, flat_level
 from firecrest.assessment.verdicts import Promise, promise_of
-from firecrest.core.acoustics.network import Solution
 from firecrest.core.arrays import Real
+from firecrest.core.circuit.solve import Solution
 from firecrest.core.limits.ceiling import Ceiling, Run, runs
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.loudness import Loudness, promised_shape

@@ -9,8 +9,8 @@ from firecrest.assessment.conditions import air_of
 from firecrest.assessment.derive import model_in
 from firecrest.assessment.lower import lower
 from firecrest.assessment.memo import AFRESH, Memo
-from firecrest.core.acoustics.network import solve
 from firecrest.core.arrays import Real, decibel
+from firecrest.core.circuit.solve import solve
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
 

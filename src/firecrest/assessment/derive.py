@@ -33,9 +33,9 @@ from firecrest.assessment.verdicts import (
     loudness_verdict,
     runtime_verdict,
 )
-from firecrest.core.acoustics.network import solve
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, plain
+from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import PEAK, Draw, programme_draw, rms, sine_draw
 from firecrest.core.limits.elements import Limit, Ratings, Transfers

@@ -10,10 +10,10 @@ from firecrest.assessment.cabinet import Wiring, hydraulic_radius, port_area
 from firecrest.assessment.figures import GRAVITY
 from firecrest.assessment.lower import inputs
 from firecrest.core.acoustics import chambers as chamber_air
-from firecrest.core.acoustics import elements as net
 from firecrest.core.acoustics.ports import acoustic_mass, end_correction, pipe_of
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real, root
+from firecrest.core.circuit import elements as net
 from firecrest.design.box import OUTSIDE, Chamber, Port, Position
 
 Spot = tuple[Number, Number, Number]
@@ -73,7 +73,8 @@ def box_model(
     """Network of a box whose chambers hold ``volumes`` m3 of net air."""
     names = [c.name for c in box.chambers]
     single = tuple(_drivers(g, names, wiring) for g in box.groups)
-    drivers, owners, trapped, series_pairs = _paired(box.groups, single, len(names), air)
+    pairs = _paired(box.groups, single, len(names), air)
+    drivers, owners = pairs.drivers, pairs.owners
     constants = tuple(_radiator_constants(r) for r in box.radiators)
     passive = tuple(
         net.Radiator(
@@ -109,7 +110,7 @@ def box_model(
         for chamber, compliance, f in zip(box.chambers, compliances, reference, strict=True)
     )
     network = net.Network(
-        (*nodes, *trapped), drivers, lossy_ports, passive, len(wiring), series_pairs
+        (*nodes, *pairs.trapped), drivers, lossy_ports, passive, len(wiring), nodes=pairs.nodes
     )
     full = tuple(np.asarray(v <= 0) for v in left)
     return BoxModel(network, tuning, reference, constants, owners, _places(box, owners), full)
@@ -144,37 +145,45 @@ def _radiator_constants(item: inputs.Radiators) -> RadiatorConstants:
     return RadiatorConstants(mass, r.cmp, r.rmp, r.sd, 1 / (2 * pi * root(mass * r.cmp)), sag)
 
 
+@dataclass(frozen=True)
+class _Pairs:
+    """All drivers with the outer ones of isobaric pairs last, the group each is of, the air between
+    pairs, and the number of electrical nodes between coils in series.
+    """
+
+    drivers: tuple[net.DriverGroup, ...]
+    owners: tuple[int, ...]
+    trapped: tuple[net.Chamber, ...]
+    nodes: int
+
+
 def _paired(
     groups: tuple[inputs.Group, ...], single: tuple[net.DriverGroup, ...], first: int, air: Air
-) -> tuple[
-    tuple[net.DriverGroup, ...],
-    tuple[int, ...],
-    tuple[net.Chamber, ...],
-    tuple[tuple[int, int], ...],
-]:
-    """(drivers, owners, trapped air, series pairs) with every isobaric pair as two drivers.
+) -> _Pairs:
+    """Every isobaric pair as two drivers.
 
     The inner driver plays into the air between, the outer one from there to the front. Turned
-    round and with its poles swapped, the outer driver of a clamshell acts just like this.
+    round and with its poles swapped, the outer driver of a clamshell acts just like this. In series
+    a free node lies between the two.
     """
     inner, owners = list(single), list(range(len(single)))
     outer: list[net.DriverGroup] = []
     trapped: list[net.Chamber] = []
-    in_series: list[tuple[int, int]] = []
+    nodes = 0
     for k, group in enumerate(groups):
         if group.pair == "alone":
             continue
-        between = first + len(trapped)
-        model = single[k]
-        if group.pair_in == "series":
-            model = replace(model, share=0.5)
-            in_series.append((k, len(single) + len(outer)))
+        between, model = first + len(trapped), single[k]
         inner[k] = replace(model, front=between)
         outer.append(replace(model, rear=between))
+        if group.pair_in == "series":
+            inner[k] = replace(inner[k], minus=nodes)
+            outer[-1] = replace(outer[-1], plus=nodes)
+            nodes += 1
         owners.append(k)
         volume = model.count * (0.0 if group.trapped is None else group.trapped)
         trapped.append(net.Chamber(chamber_air.compliance(volume, air)))
-    return (*inner, *outer), tuple(owners), tuple(trapped), tuple(in_series)
+    return _Pairs((*inner, *outer), tuple(owners), tuple(trapped), nodes)
 
 
 def _places(box: inputs.Elements, owners: tuple[int, ...]) -> Places | None:

@@ -9,10 +9,10 @@ from firecrest.assessment.acoustic import EDIT_GRID, transfers_from
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.motion import HIGH, LOW, motion_of
 from firecrest.assessment.sound import voice_rows
-from firecrest.core.acoustics.elements import Port as PortModel
 from firecrest.core.acoustics.ports import BEND_LOSS, LOSS_COEFFICIENTS, turbulent_resistance
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
+from firecrest.core.circuit.elements import Port as PortModel
 from firecrest.core.limits.draw import PEAK
 from firecrest.design.box import Port
 

@@ -21,9 +21,11 @@ from firecrest.assessment.sound import (
     whole_pressure,
 )
 from firecrest.core.acoustics.driver import half_space_sensitivity
-from firecrest.core.acoustics.network import Solution, output_impedance
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
 from firecrest.core.arrays import Complex, Real, decibel
+from firecrest.core.circuit.electrical import GROUND
+from firecrest.core.circuit.elements import DriverGroup
+from firecrest.core.circuit.solve import Solution, output_impedance
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.limits.draw import PEAK
@@ -257,7 +259,7 @@ def at_drive(design: Design, a: Acoustic, drive: float, grid: Real) -> dict[str,
 
 
 def _impedance(a: Acoustic, solution: Solution, channel: int) -> dict[str, Any]:
-    z = output_impedance(a.model.network, solution, channel)
+    z = output_impedance(solution, channel)
     return {"ohm": np.abs(z), "phase_deg": np.degrees(np.angle(z))}
 
 
@@ -324,15 +326,20 @@ def _terminal_limits(a: Acoustic, solution: Solution) -> dict[str, Any]:
             for (_, _, pe, re), i in zip(groups, solution.current, strict=True)
         ],
         "thermal_nominal": [
-            None if pe is None else g.in_series / g.share * np.sqrt(pe * re)
+            None if pe is None else g.in_series * _in_line(g) * np.sqrt(pe * re)
             for g, _, pe, re in groups
         ],
     }
 
 
+def _in_line(group: DriverGroup) -> int:
+    """Coils of a pair between which the voltage of a group is shared out."""
+    return 2 if any(terminal > GROUND for terminal in group.ends) else 1
+
+
 def _tables(design: Design, a: Acoustic, *, voiced: bool) -> dict[str, Any]:
     """F3, F6, F10 and extremes at 1 V rms on a dense grid from 10 Hz to 1 kHz."""
-    network, channels = a.model.network, range(len(design.voice.channels))
+    channels = range(len(design.voice.channels))
     scene, rate = a.scene.at(TABLE_GRID), design.power.dsp.sample_rate
     voices = flat_voices(len(channels), TABLE_GRID)
     if voiced:
@@ -340,7 +347,7 @@ def _tables(design: Design, a: Acoustic, *, voiced: bool) -> dict[str, Any]:
     spl = level(whole_pressure(scene, voices))
     peak = refined_peak(TABLE_GRID, spl, int(np.argmax(spl)))
     reference = _mass_controlled_level(design, a)
-    ohms = [np.abs(output_impedance(network, scene.solution, k)) for k in channels]
+    ohms = [np.abs(output_impedance(scene.solution, k)) for k in channels]
     return {
         "half_space_reference_db": reference,
         "passband_peak": {"frequency": peak[0], "level": peak[1]},
@@ -362,7 +369,7 @@ def _mass_controlled_level(design: Design, a: Acoustic) -> float:
     listening, air = design.brief.listening, air_of(design.brief.conditions)
     total = sum(
         g.count
-        * g.share
+        / _in_line(g)
         * g.constants.bl
         * g.constants.s_d
         / (g.in_series * g.constants.r_e * g.constants.m_ms)

@@ -7,9 +7,9 @@ import numpy as np
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.motion import Motion, chamber_pressures, motion_of
 from firecrest.assessment.sound import delay_of, source_pressures, voices_at
-from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
+from firecrest.core.circuit.solve import output_impedance
 from firecrest.core.limits.bands import peaks
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.units import THIN_SPACE, figure
@@ -208,7 +208,7 @@ def impedance_plot(assessment: Assessment, frequency: float | None = None) -> Pl
     curves, notes, marks, top = [], [], [], 8.0
     roles = ("olive", "limit:V", "limit:H", "limit:A")
     for k, channel in enumerate(assessment.design.voice.channels):
-        ohm = np.abs(output_impedance(a.model.network, a.solution, k))
+        ohm = np.abs(output_impedance(a.solution, k))
         shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
         top = max(top, float(ohm[shown].max()))
         least = int(np.argmin(np.where(shown, ohm, np.inf)))

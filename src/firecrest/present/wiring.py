@@ -7,8 +7,8 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.figures import wired_driver
-from firecrest.core.acoustics.network import output_impedance
 from firecrest.core.acoustics.wiring import combination
+from firecrest.core.circuit.solve import output_impedance
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.box import Coils, DriverGroup
@@ -118,7 +118,7 @@ def least_impedance(assessment: Assessment, place: int) -> tuple[float, float] |
         return None
     names = [c.name for c in assessment.design.voice.channels]
     channel = names.index(assessment.design.box.groups[place].channel)
-    ohm = np.abs(output_impedance(a.model.network, a.solution, channel))
+    ohm = np.abs(output_impedance(a.solution, channel))
     judged = (a.frequency >= JUDGED[0]) & (a.frequency <= JUDGED[1])
     k = int(np.argmin(np.where(judged, ohm, np.inf)))
     return float(ohm[k]), float(a.frequency[k])

@@ -8,9 +8,9 @@ from typing import Any
 
 import numpy as np
 
-from firecrest.core.acoustics.elements import OUTSIDE, Chamber, Opening, Port
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real
+from firecrest.core.circuit.elements import OUTSIDE, Chamber, Opening, Port
 
 
 def compliance(volume: Number, air: Air) -> Number:

@@ -4,9 +4,9 @@ from math import pi, sqrt
 
 import numpy as np
 
-from firecrest.core.acoustics.elements import Pipe
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real, root
+from firecrest.core.circuit.elements import Pipe
 
 FLANGED_END = 8.0 / (3.0 * pi)
 """End correction of a flanged end in radii. Source: Rayleigh, Theory of Sound II, 307."""
@@ -38,6 +38,8 @@ BEND_LOSS = 0.2
 
 VISCOSITY = 1.82e-5
 """Of air at 20 C, Pa s."""
+GAMMA, PRANDTL = 1.4, 0.71
+"""Of air: ratio of specific heats, and viscosity over the diffusion of heat."""
 
 
 def end_correction(area: Number, ends: str) -> Number:
@@ -53,13 +55,15 @@ def acoustic_mass(length: Number, area: Number, air: Air) -> Number:
 def pipe_of(length: Number, ends: Number, area: Number, hydraulic_radius: Number, air: Air) -> Pipe:
     """The air column of a port ``length`` m long with end corrections of ``ends`` m in all.
 
-    Wall attenuation is 1.045 w/(c r_v) nepers per metre, r_v = a sqrt(rho w/mu), with the
-    hydraulic radius (2 S over perimeter) for a.
+    Boundary layers d_v = sqrt(2 mu/(rho w)) and d_t = d_v/sqrt(Pr) thick add the shares d_v/a to
+    the mass and (gamma - 1) d_t/a to the compliance, with the hydraulic radius (2 S over
+    perimeter) for a. Together they damp by 1.04 w/(c r_v) nepers per metre, r_v = a sqrt(rho w/mu).
     Source: Benade, JASA 44 (1968) 616-623, eq. 10 (wide pipes, viscous and thermal).
     """
-    per_root_hertz = 1.045 * np.sqrt(2 * pi * VISCOSITY / air.density)
-    damping = per_root_hertz * length / (hydraulic_radius * air.speed)
-    return Pipe(length / (length + ends), area * length / air.stiffness, damping)
+    layer = root(VISCOSITY / (pi * air.density))
+    viscous = layer / hydraulic_radius
+    thermal = (GAMMA - 1.0) / PRANDTL**0.5 * viscous
+    return Pipe(length / (length + ends), area * length / air.stiffness, viscous, thermal)
 
 
 def first_pipe_resonance(length: Number, ends: Number, air: Air) -> Number:

@@ -1,4 +1,4 @@
-"""The elements of the acoustic network: chambers, drivers, ports, radiators, and how they join.
+"""The elements of the circuit: chambers, drivers, ports, radiators, and how they join.
 
 Every parameter may carry leading design axes; sizes are in SI, all of one element.
 """
@@ -9,6 +9,7 @@ import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
 from firecrest.core.arrays import Complex, Number, Real
+from firecrest.core.circuit.electrical import GROUND, Branch, Coil, output
 
 OUTSIDE = -1
 
@@ -34,8 +35,9 @@ class Chamber:
 class DriverGroup:
     """Equal drivers on one channel: on each of ``outputs`` amplifier outputs, series x parallel.
 
-    The cones face from chamber ``rear`` into chamber ``front``; ``OUTSIDE`` is open air.
-    ``share`` of the voltage stands across the group: half of it in a pair in series.
+    The cones face from chamber ``rear`` into chamber ``front``; ``OUTSIDE`` is open air. The group
+    lies between the terminals ``plus`` (None: the output of its channel) and ``minus``. ``second``
+    is a further coil on each cone, at terminals of its own.
     """
 
     constants: DriverConstants
@@ -45,23 +47,28 @@ class DriverGroup:
     in_series: int = 1
     in_parallel: int = 1
     outputs: int = 1
-    share: float = 1.0
+    plus: int | None = None
+    minus: int = GROUND
+    second: Coil | None = None
 
     @property
     def count(self) -> int:
         """Number of drivers in the whole group."""
         return self.in_series * self.in_parallel * self.outputs
 
-    def mobility(self, omega: Real) -> Complex:
-        """Cone velocity per newton with the coil across a stiff source, m/(N s), (..., F)."""
-        constants = self.constants
-        brake = constants.bl**2 / constants.coil_impedance(omega)
-        return 1.0 / (constants.mechanical_impedance(omega) + brake)
+    @property
+    def ends(self) -> tuple[int, int]:
+        """Terminals of the first coils."""
+        return output(self.channel) if self.plus is None else self.plus, self.minus
 
-    def force(self, omega: Real) -> Complex:
-        """Force on one blocked cone per volt across the group, N/V, shape (..., F)."""
-        coil = self.constants.coil_impedance(omega)
-        return self.share * self.constants.bl / (coil * self.in_series)
+    def mobility(self, omega: Real) -> Complex:
+        """Cone velocity per newton with the coils across stiff sources, m/(N s), (..., F)."""
+        constants = self.constants
+        load = constants.mechanical_impedance(omega)
+        load = load + constants.bl**2 / constants.coil_impedance(omega)
+        if self.second is not None:
+            load = load + self.second.bl**2 / self.second.coil_impedance(omega)
+        return 1.0 / load
 
 
 @dataclass(frozen=True)
@@ -69,12 +76,14 @@ class Pipe:
     """The air column of a port that is a line, not a lump.
 
     ``share`` of the port's mass (and loss) lies in the pipe, the rest in equal parts at its ends;
-    ``compliance`` (m3/Pa) is that of its air, ``damping`` its wall attenuation in nepers at 1 Hz.
+    ``compliance`` (m3/Pa) is that of its air. ``viscous`` and ``thermal`` are the shares at 1 Hz by
+    which drag at the wall adds to the mass, and heat that the wall takes to the compliance.
     """
 
     share: Number
     compliance: Number
-    damping: Number
+    viscous: Number
+    thermal: Number
 
 
 @dataclass(frozen=True)
@@ -100,23 +109,24 @@ class Port:
         if self.pipe is None:
             lump = self.count / series
             return lump, lump
-        cosh, sinh, wave = _line(self.pipe, series, omega)
+        cosh, sinh, wave = _line(self.pipe, self, omega)
         end = 0.5 * (1.0 - self.pipe.share) * series
         across = sinh * wave + 2.0 * end * cosh + end**2 * sinh / wave
         return self.count * (cosh + end * sinh / wave) / across, self.count / across
 
 
-def _line(pipe: Pipe, series: Complex, omega: Real) -> tuple[Complex, Complex, Complex]:
+def _line(pipe: Pipe, port: Port, omega: Real) -> tuple[Complex, Complex, Complex]:
     """Cosh and sinh of the propagation along ``pipe``, and its wave impedance (Pa s/m3).
 
-    Source: Beranek & Mellow, Acoustics (2012), 10.2 (lossy line); wall attenuation (1 + j) a L
-    proportional to sqrt(f): Benade, JASA 44 (1968) 616-623, wide pipes.
+    Drag acts on the mass, heat on the compliance: both boundary layers grow with 1/sqrt(f), so
+    along = R + jwM (1 + (1 - j) v/sqrt f), shunt = jwC (1 + (1 - j) t/sqrt f). Source: Kirchhoff
+    (1868), wide pipes; Beranek & Mellow, Acoustics (2012), 4.22 and 10.2.
     """
-    along = pipe.share * series
-    shunt = 1j * omega * pipe.compliance
-    wave = np.sqrt(along / shunt)
-    losses = (1 + 1j) * pipe.damping * np.sqrt(omega / (2 * np.pi))
-    travel = np.sqrt(along * shunt) + losses
+    layer = (1 - 1j) / np.sqrt(omega / (2 * np.pi))
+    along = port.resistance + 1j * omega * port.mass * (1.0 + pipe.viscous * layer)
+    along = pipe.share * along
+    shunt = 1j * omega * pipe.compliance * (1.0 + pipe.thermal * layer)
+    wave, travel = np.sqrt(along / shunt), np.sqrt(along * shunt)
     return np.cosh(travel), np.sinh(travel), wave
 
 
@@ -151,10 +161,10 @@ Opening = Port | Radiator
 
 @dataclass(frozen=True)
 class Network:
-    """The elements of one topology; ``channels`` independent signals drive it.
+    """The elements of one topology; ``channels`` independent voltages drive it.
 
-    ``series_pairs`` names groups (a, b) of equal drivers in different places of which each of a
-    is in series with one of b; ``share`` of both is a half.
+    Between outputs and coils lie ``branches`` with ``nodes`` free electrical nodes; none where
+    every coil is at a stiff output.
     """
 
     chambers: tuple[Chamber, ...]
@@ -162,7 +172,8 @@ class Network:
     ports: tuple[Port, ...] = ()
     radiators: tuple[Radiator, ...] = ()
     channels: int = 1
-    series_pairs: tuple[tuple[int, int], ...] = ()
+    branches: tuple[Branch, ...] = ()
+    nodes: int = 0
 
     @property
     def openings(self) -> tuple[Opening, ...]:

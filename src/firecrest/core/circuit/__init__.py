@@ -1,0 +1,1 @@
+"""One circuit of air, cones and wire: its elements, and the solver."""

@@ -1,0 +1,299 @@
+"""The one solver: chambers joined by drivers, ports, radiators and leaks, fed through wire.
+
+Impedance analogy, e^{+jwt}, rms phasors, volume velocity positive outwards. The unknowns are the
+pressures of the chambers and the voltages of free electrical nodes. A coil is a gyrator between
+both sides: from Ze i + Bl v = e and Zm v = Bl i - Sd (p_front - p_rear) follow
+
+    v = m (Bl e/Ze - Sd (p_front - p_rear)),  m = 1/(Zm + Bl^2/Ze),  i = (e - Bl v)/Ze.
+
+At a stiff output e is known, and only pressures remain.
+Source: Beranek & Mellow, Acoustics (2012), 6.4-6.5; Small, JAES 21 (1973) 363-372 (vented) and
+JAES 22 (1974) 592-601 (passive radiator); nodal analysis with gyrators: own derivation.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.arrays import Complex, Real
+from firecrest.core.circuit.electrical import GROUND, Coil, channel_of
+from firecrest.core.circuit.elements import OUTSIDE, DriverGroup, Network, Opening
+from firecrest.core.circuit.nodes import Nodes
+
+
+@dataclass(frozen=True)
+class Solution:
+    """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
+
+    Velocities and flows are of *one* driver, port or radiator; ``port_flow`` comes out of the far
+    end of a port, ``port_intake`` goes into the near one. ``current`` is that of the first coil of
+    each driver, ``second_current`` of its second one (None without), ``output_current`` that of one
+    output of each channel. ``radiated`` is the sum of cones, ports and radiators that face outside,
+    ``leaked`` the sum of the leaks.
+    """
+
+    frequency: Real
+    pressure: tuple[Complex, ...]
+    volts: tuple[Complex, ...]
+    velocity: tuple[Complex, ...]
+    current: tuple[Complex, ...]
+    second_current: tuple[Complex | None, ...]
+    output_current: tuple[Complex, ...]
+    port_flow: tuple[Complex, ...]
+    port_intake: tuple[Complex, ...]
+    radiator_flow: tuple[Complex, ...]
+    radiated: Complex
+    leaked: Complex
+
+
+_Winding = tuple[Complex, Complex, int, int]
+"""Force per volt across the group, blocked impedance, and both terminals of a coil."""
+
+
+@dataclass(frozen=True)
+class _Cone:
+    """What a group brings to the equations."""
+
+    group: DriverGroup
+    mobility: Complex
+    coils: tuple[_Winding, ...]
+
+    @property
+    def area(self) -> Complex:
+        """Sd of one cone."""
+        return np.asarray(self.group.constants.s_d)
+
+
+def _cone(group: DriverGroup, omega: Real) -> _Cone:
+    """Mobility and windings of a group."""
+    found: list[_Winding] = []
+    coils: list[tuple[DriverConstants | Coil, int, int]] = [(group.constants, *group.ends)]
+    if group.second is not None:
+        coils.append((group.second, group.second.plus, group.second.minus))
+    for coil, plus, minus in coils:
+        ohms = coil.coil_impedance(omega)
+        found.append((coil.bl / (ohms * group.in_series), ohms, plus, minus))
+    return _Cone(group, group.mobility(omega), tuple(found))
+
+
+def solve(network: Network, frequency: Real) -> Solution:
+    """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel."""
+    omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
+    cones = [_cone(group, omega) for group in network.drivers]
+    pressure, volts = _unknowns(network, omega, cones)
+    across = [_across(network, cone, volts, pressure[0]) for cone in cones]
+    velocity = tuple(_velocity(cone, e, pressure) for cone, e in zip(cones, across, strict=True))
+    currents = [_currents(c, e, v) for c, e, v in zip(cones, across, velocity, strict=True)]
+    through_ports = [_flows(port, omega, pressure) for port in network.ports]
+    port_intake = tuple(into for into, _ in through_ports)
+    port_flow = tuple(out for _, out in through_ports)
+    radiator_flow = tuple(_flows(radiator, omega, pressure)[1] for radiator in network.radiators)
+    outward = [s.flow for s in sources(network, velocity, port_flow, radiator_flow)]
+    radiated = np.sum(np.broadcast_arrays(np.zeros_like(velocity[0]), *outward), axis=0)
+    leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
+    return Solution(
+        frequency,
+        pressure,
+        volts,
+        velocity,
+        tuple(i[0] for i in currents),
+        tuple(i[1] if len(i) > 1 else None for i in currents),
+        tuple(
+            _output_current(network, cones, currents, volts, omega, k)
+            for k in range(network.channels)
+        ),
+        port_flow,
+        port_intake,
+        radiator_flow,
+        np.asarray(radiated),
+        np.sum(np.broadcast_arrays(*leaks), axis=0),
+    )
+
+
+def _unknowns(
+    network: Network, omega: Real, cones: list[_Cone]
+) -> tuple[tuple[Complex, ...], tuple[Complex, ...]]:
+    """(chamber pressures, voltages of free nodes) per volt of each channel, (channels, ..., F)."""
+    first = len(network.chambers)
+    system = Nodes(first + network.nodes, network.channels)
+    for place, chamber in enumerate(network.chambers):
+        system.add(place, place, chamber.admittance(omega))
+    for element in network.openings:
+        system.join(element.chamber, element.opens_to, *element.admittances(omega))
+    for branch in network.branches:
+        own = branch.admittance(omega)
+        for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
+            if here >= 0:
+                _couple(system, first, first + here, here, own)
+                _couple(system, first, first + here, there, -own)
+    for cone in cones:
+        _enter(system, first, cone)
+    answer = system.solved()
+    return answer[:first], answer[first:]
+
+
+def _couple(system: Nodes, first: int, row: int, terminal: int, value: Complex) -> None:
+    """Enter ``value`` times the voltage of a terminal into an equation."""
+    channel = channel_of(terminal)
+    if channel is not None:
+        system.drive(row, channel, -value)
+    elif terminal != GROUND:
+        system.add(row, first + terminal, value)
+
+
+def _enter(system: Nodes, first: int, cone: _Cone) -> None:
+    """Enter a group of drivers: its cones between chambers, its coils between terminals."""
+    group, area = cone.group, cone.area
+    own = group.count * area**2 * cone.mobility
+    system.join(group.rear, group.front, own, own)
+    for coil in cone.coils:
+        force, _, plus, minus = coil
+        flow = group.count * area * cone.mobility * force
+        for chamber, sign in ((group.rear, 1.0), (group.front, -1.0)):
+            if chamber != OUTSIDE:
+                _couple(system, first, chamber, plus, sign * flow)
+                _couple(system, first, chamber, minus, -sign * flow)
+        for terminal, sign in ((plus, 1.0), (minus, -1.0)):
+            if terminal >= 0:
+                _enter_current(system, first, first + terminal, cone, coil, sign)
+
+
+def _enter_current(
+    system: Nodes, first: int, row: int, cone: _Cone, coil: _Winding, sign: float
+) -> None:
+    """Enter the current of one coil, out of a free node, into that node's equation."""
+    group, (force, ohms, plus, minus) = cone.group, coil
+    strings = sign * group.in_parallel
+    still = strings / (ohms * group.in_series)
+    _couple(system, first, row, plus, still)
+    _couple(system, first, row, minus, -still)
+    back = strings * group.in_series * force * cone.mobility
+    for other, _, far, near in cone.coils:
+        _couple(system, first, row, far, -back * other)
+        _couple(system, first, row, near, back * other)
+    for chamber, side in ((group.front, 1.0), (group.rear, -1.0)):
+        if chamber != OUTSIDE:
+            system.add(row, chamber, side * back * cone.area)
+
+
+def _across(
+    network: Network, cone: _Cone, volts: tuple[Complex, ...], like: Complex
+) -> list[Complex]:
+    """Volts across the group at each of its coils, (channels, ..., F)."""
+
+    def _at(terminal: int) -> Complex:
+        channel = channel_of(terminal)
+        if channel is None:
+            return np.zeros(()) if terminal == GROUND else volts[terminal]
+        unit = np.zeros((network.channels,) + (1,) * (like.ndim - 1))
+        unit[channel] = 1.0
+        return unit
+
+    return [_at(plus) - _at(minus) for _, _, plus, minus in cone.coils]
+
+
+def _velocity(cone: _Cone, across: list[Complex], pressure: tuple[Complex, ...]) -> Complex:
+    """Velocity of one cone of a group."""
+    force = sum(f * e for (f, *_), e in zip(cone.coils, across, strict=True))
+    load = cone.area * _difference(pressure, cone.group.front, cone.group.rear)
+    return np.asarray((force - load) * cone.mobility)
+
+
+def _currents(cone: _Cone, across: list[Complex], velocity: Complex) -> list[Complex]:
+    """Current of one driver, for each of its coils."""
+    series = cone.group.in_series
+    return [
+        np.asarray(e / (series * ohms) - series * force * velocity)
+        for (force, ohms, *_), e in zip(cone.coils, across, strict=True)
+    ]
+
+
+def _output_current(
+    network: Network,
+    cones: list[_Cone],
+    currents: list[list[Complex]],
+    volts: tuple[Complex, ...],
+    omega: Real,
+    channel: int,
+) -> Complex:
+    """Current out of one output of a channel."""
+    total: Complex = np.zeros(())
+    for cone, own in zip(cones, currents, strict=True):
+        for (_, _, plus, minus), i in zip(cone.coils, own, strict=True):
+            ends = (channel_of(plus) == channel) * 1.0 - (channel_of(minus) == channel) * 1.0
+            if ends:
+                total = total + ends * cone.group.in_parallel * i
+    for branch in network.branches:
+        for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
+            if channel_of(here) == channel:
+                total = total + branch.admittance(omega) * _drop(network, here, there, volts)
+    return np.asarray(total)
+
+
+def _drop(network: Network, here: int, there: int, volts: tuple[Complex, ...]) -> Complex:
+    """Voltage between two terminals, of which the first is an output."""
+    like = volts[0] if volts else np.zeros((network.channels, 1))
+    unit = np.zeros((network.channels,) + (1,) * (like.ndim - 1))
+    for terminal, sign in ((here, 1.0), (there, -1.0)):
+        channel = channel_of(terminal)
+        if channel is not None:
+            unit[channel] += sign
+    return unit - volts[there] if there >= 0 else unit
+
+
+def _difference(pressure: tuple[Complex, ...], a: int, b: int) -> Complex:
+    """Pressure at node ``a`` less that at node ``b``; open air has none."""
+    if a == OUTSIDE:
+        return np.asarray(-pressure[b]) if b != OUTSIDE else np.zeros_like(pressure[0])
+    return pressure[a] if b == OUTSIDE else np.asarray(pressure[a] - pressure[b])
+
+
+def _flows(element: Opening, omega: Real, pressure: tuple[Complex, ...]) -> tuple[Complex, Complex]:
+    """Volume velocity into one port or radiator from its chamber, and out of its other side."""
+    own, through = (y / element.count for y in element.admittances(omega))
+    near = pressure[element.chamber]
+    if element.opens_to == OUTSIDE:
+        return np.asarray(near * own), np.asarray(near * through)
+    far = pressure[element.opens_to]
+    return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
+
+
+@dataclass(frozen=True)
+class SoundSource:
+    """One thing that radiates: its kind ("cone", "port", "radiator"), its place among the
+    network's elements of that kind, and its whole outward volume velocity (channels, ..., F).
+    """
+
+    kind: str
+    index: int
+    flow: Complex
+
+
+def sources(
+    network: Network,
+    velocity: tuple[Complex, ...],
+    port_flow: tuple[Complex, ...],
+    radiator_flow: tuple[Complex, ...],
+) -> list[SoundSource]:
+    """Everything that radiates; leaks, which have no place, are not among them."""
+    found: list[SoundSource] = []
+    for k, (group, v) in enumerate(zip(network.drivers, velocity, strict=True)):
+        outward = (group.front == OUTSIDE) * 1.0 - (group.rear == OUTSIDE) * 1.0
+        if outward:
+            found.append(SoundSource("cone", k, outward * group.count * group.constants.s_d * v))
+    for k, (port, flow) in enumerate(zip(network.ports, port_flow, strict=True)):
+        if port.opens_to == OUTSIDE:
+            found.append(SoundSource("port", k, port.count * flow))
+    for k, (radiator, flow) in enumerate(zip(network.radiators, radiator_flow, strict=True)):
+        if radiator.opens_to == OUTSIDE:
+            found.append(SoundSource("radiator", k, radiator.count * flow))
+    return found
+
+
+def output_impedance(solution: Solution, channel: int) -> Complex:
+    """Load on one amplifier output of ``channel``, other channels held at 0 V; ohm, (..., F).
+
+    The drive is 1 V, so the load is the reciprocal of the current of that output.
+    """
+    return np.asarray(1.0 / solution.output_current[channel][channel])
