@@ -20,12 +20,11 @@ from firecrest.assessment.derive import (
     cabinet_in,
     judging,
     no_air,
-    player_of,
     sounding,
     unheard,
     upper_end,
 )
-from firecrest.assessment.electrical import store_of
+from firecrest.assessment.electrical import player_of, store_of
 from firecrest.assessment.lower import Lowered, inputs, lower
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.memo import AFRESH, Memo

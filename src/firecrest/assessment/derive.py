@@ -20,7 +20,7 @@ from firecrest.assessment.conditions import (
     programme_of,
     surroundings_of,
 )
-from firecrest.assessment.electrical import converter_model, other_power, source_at, store_of
+from firecrest.assessment.electrical import player_of, source_at, store_of
 from firecrest.assessment.lower import Lowered, inputs
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
@@ -46,7 +46,7 @@ from firecrest.core.limits.programme import weights
 from firecrest.core.limits.programme_level import highest_volts, unit_level
 from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference_band
 from firecrest.core.power.amplifier import AmplifierModel
-from firecrest.core.power.runtime import Played, Player, played
+from firecrest.core.power.runtime import Played, played
 from firecrest.core.power.source import Source
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 
@@ -300,11 +300,6 @@ def _programmed(
     allowed = reached(Ask(transfers, ratings, amplifier, source, draw, measure, above))
     unit = np.maximum(unit_level(transfers.pressure, weight), NOTHING)
     return Programmed(draw, unit, allowed, unit + decibel(highest_volts(allowed)))
-
-
-def player_of(power: inputs.Power) -> Player:
-    """What plays from the source."""
-    return Player(power.amplifier.model, other_power(power), converter_model(power.converter))
 
 
 def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:

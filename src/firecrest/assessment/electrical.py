@@ -1,8 +1,11 @@
 """Source and converter of a design as the bus that its amplifier sees."""
 
+from dataclasses import replace
+
 from firecrest.assessment.lower import inputs
 from firecrest.core.arrays import Number
 from firecrest.core.power import source as src
+from firecrest.core.power.runtime import Player, at_rest
 from firecrest.design.power import Converter
 
 FLAT = (0.0, 1.0)
@@ -35,9 +38,7 @@ def store_of(power: inputs.Power) -> src.Pack | None:
         return pack_model(source)
     if source is None or source.energy is None:
         return None
-    volts, ohms = (source.voltage,) * 2, (source.resistance,) * 2
-    table = src.CellTable(FLAT, volts, ohms)
-    return src.Pack(table, source.energy / source.voltage, None, None, 1, 1)
+    return flat_pack(source, source.energy / source.voltage)
 
 
 def converter_model(part: Converter | None) -> src.Converter | None:
@@ -54,11 +55,44 @@ def other_power(power: inputs.Power) -> Number:
     return src.other_load(loads)
 
 
+def player_of(power: inputs.Power) -> Player:
+    """What plays from the source."""
+    return Player(power.amplifier.model, other_power(power), converter_model(power.converter))
+
+
+def flat_pack(source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
+    """A supply as a pack that keeps its voltage."""
+    table = src.CellTable(FLAT, (source.voltage,) * 2, (source.resistance,) * 2)
+    return src.Pack(table, amperes, None, None, 1, 1)
+
+
+def _rest(power: inputs.Power, charge: Number) -> dict[str, Number]:
+    """Volts in hand before anything plays, by what could be open."""
+    source, amplifier = power.source, power.amplifier.model
+    assert source is not None
+    pack = pack_model(source) if isinstance(source, inputs.Pack) else flat_pack(source)
+    found: dict[str, Number] = dict(at_rest(pack, charge, player_of(power)))
+    bus = pack.rest_voltage(1.0) if power.converter is None else power.converter.output_voltage
+    if power.converter is not None and amplifier.cut_off is not None:
+        found["amplifier"] = bus - amplifier.cut_off
+    if amplifier.highest is not None:
+        found["highest supply"] = amplifier.highest - bus
+    return found
+
+
 def source_at(power: inputs.Power, charge: Number) -> src.Source:
-    """The bus at ``charge`` (packs only; other sources do not change)."""
-    source, converter, other = power.source, converter_model(power.converter), other_power(power)
+    """The bus at ``charge`` (packs only; other sources do not change).
+
+    The highest supply of a board is held against a full pack, whatever the charge.
+    """
+    source = power.source
     if source is None:
         return src.Source(0.0, 0.0)
+    return replace(_source(power, source, charge), at_rest=_rest(power, charge))
+
+
+def _source(power: inputs.Power, source: inputs.Pack | inputs.Supply, charge: Number) -> src.Source:
+    converter, other = converter_model(power.converter), other_power(power)
     if isinstance(source, inputs.Pack):
         return src.pack_source(pack_model(source), charge, other, converter)
     burst = source.continuous_current if source.burst_current is None else source.burst_current

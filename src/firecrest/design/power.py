@@ -99,6 +99,16 @@ class Amplifier(BoardPart):
     cut_off: float | None = number(
         "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
     )
+    highest_supply: float | None = number(
+        "Supply at most",
+        "voltage",
+        1,
+        400,
+        "V",
+        default=None,
+        empty="not known",
+        help="Above it the board may break: nothing is promised there.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -8,6 +8,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.electrical import source_at
 from firecrest.assessment.motion import motion_of
+from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD
@@ -30,15 +31,10 @@ class TruthRow:
 
 def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
     """Printed watts against clean ones, and against those at the bus of the brief's charge."""
-    power, amplifier = assessment.design.power, assessment.amplifier.model
-    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
-    bus = amplifier.rail or float(source.voltage)
-    if source.converter is not None:
-        bus = source.converter.output_voltage
+    power, charge = assessment.design.power, assessment.design.brief.conditions.charge
     rows = []
     for claim, clean in zip(power.amplifier.claims, assessment.amplifier.claims, strict=True):
-        swing = (bus - amplifier.offset) / amplifier.swing_factor
-        peak = swing / (1 + amplifier.r_out / claim.load)
+        here = clean_watts(assessment.numbers.power, claim.load, power.amplifier.channels, charge)
         thd = DEFAULT_THD if claim.thd is None else claim.thd
         at = "" if claim.supply is None else f" at {claim.supply:g} V"
         rows.append(
@@ -46,7 +42,7 @@ def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
                 f"{claim.load:g} Ω",
                 f"{claim.power:g} W{at}, {100 * thd:g} %",
                 f"{figure(clean.power, 1)} W",
-                f"{figure(max(peak, 0) ** 2 / (2 * claim.load), 1)} W",
+                f"{figure(here.watts, 1)} W",
                 clean.impossible,
             )
         )

@@ -5,7 +5,10 @@ A sentence is a row of pieces; a piece with a ``path`` is a link to the field th
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.electrical import source_at
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
@@ -54,6 +57,7 @@ def why(assessment: Assessment) -> list[Sentence]:
         if low is not None and not low.passed and assessment.promise("loudness").state != "close":
             found.append(_low_note_sentence(assessment.acoustic, low))
         found += _dip(assessment, assessment.acoustic)
+        found = _rest_sentences(assessment) + found
         found += _amplifier_sentences(assessment)
         found += _takeover(assessment.acoustic)
     return found
@@ -237,6 +241,34 @@ def _takeover(a: Acoustic) -> list[Sentence]:
             ),
         )
     ]
+
+
+OPEN_AT_REST = {
+    "collapse": "the source can't carry the board even in silence",
+    "amplifier": "the board's supply is below the voltage at which it stops",
+    "converter": "the converter's input is below the voltage at which it stops",
+    "protection board": "the protection board is open before anything plays",
+    "cell": "the cells are below their cut-off before anything plays",
+}
+
+
+def _rest_sentences(assessment: Assessment) -> list[Sentence]:
+    """Why nothing plays at all; and a supply that may break the board, with the usual caution."""
+    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
+    power = assessment.design.power
+    found = [
+        Sentence("short", (Piece("Nothing plays", _bus_field(assessment)), Piece(f": {words}.")))
+        for key, words in OPEN_AT_REST.items()
+        if key in source.at_rest and np.any(np.asarray(source.at_rest[key]) < 0)
+    ]
+    over = float(np.ravel(source.at_rest.get("highest supply", 0.0))[0])
+    if over < 0:
+        most = power.amplifier.highest_supply
+        path: Path = ("power", "amplifier", "highest_supply")
+        text = f" takes {most:g} V at most and would get {figure(-over, 1)} V more: it may break, "
+        text += "get hot or catch fire. Don't connect it; nothing is promised."
+        found.append(Sentence("short", (Piece(power.amplifier.name, path), Piece(text))))
+    return found
 
 
 def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:

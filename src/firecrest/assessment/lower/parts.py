@@ -68,6 +68,7 @@ def read_amplifier(part: Amplifier) -> amp.ReadClaims:
         current_limit=part.current_limit,
         efficiency=efficiency or None,
         cut_off=part.cut_off,
+        highest=part.highest_supply,
     )
 
 

@@ -80,6 +80,14 @@ class LimitKind:
     moves: bool = False
 
 
+def _at_rest(ask: Ask, kind: LimitKind) -> Found:
+    """Nothing at all where a cut-off is open, or the board's supply too high, before one plays."""
+    if ask.source.at_rest:
+        volts = np.min(np.broadcast_arrays(*ask.source.at_rest.values()), axis=0)
+        if np.any(volts < 0):
+            yield Reached(np.where(volts < 0, 0.0, np.inf) + 0.0 * ask.draw.mean_power)
+
+
 def _swing(ask: Ask, kind: LimitKind) -> Found:
     drive, pack = swing_limit(ask.draw, ask.amplifier, ask.source)
     yield Reached(ask.on_bus(kind.statistic, drive), 0, pack)
@@ -162,6 +170,16 @@ def _current_of(
 
 
 KINDS: tuple[LimitKind, ...] = (
+    LimitKind(
+        "bus at rest",
+        PACK,
+        "instant",
+        "pack",
+        "Bus at rest",
+        "dots",
+        _at_rest,
+        "outside what the board runs from",
+    ),
     LimitKind("swing", "V", "instant", "amplifier", "Amp voltage", "upright", _swing),
     _current_of("cells", "the cells' current", ("power", "source", "parallel")),
     _current_of(

@@ -51,7 +51,8 @@ class AmplifierModel:
     """Clean swing is bus - r_out I - v0 (or ``share`` of the bus when one load is claimed).
 
     ``swing_factor`` is 1 bridge-tied, 2 single-ended (peak to peak must fit the bus), 1/share for
-    one load. ``rail`` replaces the bus when the board has its own mains supply.
+    one load. ``rail`` replaces the bus when the board has its own mains supply. Below ``cut_off``
+    volts it stops, above ``highest`` it may break.
     """
 
     r_out: Number
@@ -62,6 +63,7 @@ class AmplifierModel:
     idle_current: Number
     rail: Number | None
     cut_off: Number | None
+    highest: Number | None = None
 
 
 @dataclass(frozen=True)
@@ -119,10 +121,12 @@ def read_claims(
     current_limit: Number | None = None,
     efficiency: tuple[Number, int] | None = None,
     cut_off: Number | None = None,
+    highest: Number | None = None,
 ) -> ReadClaims:
     """What a board with at least one claim comes to.
 
-    ``efficiency`` is (share, index of the claim it was stated for, all channels driven).
+    ``efficiency`` is (share, index of the claim it was stated for, all channels driven); it says
+    nothing where that claim names no supply.
     Figures that come out negative are reported as contradictions and taken as 0.
     """
     clean = tuple(_clean(claim, bridged, boosted) for claim in claims)
@@ -132,32 +136,36 @@ def read_claims(
         if c.impossible and isinstance(c.drop, float)
     ]
     rail = largest([c.peak_voltage for c in clean]) if own_mains else None
-    r_out, offset, factor = _drop_line(claims, clean, bridged, rail, problems)
+    r_out, offset, factor = _drop_line(claims, clean, (bridged, boosted), rail, problems)
     limit = current_limit
     if limit is None:
         limit = CURRENT_RESERVE * largest([c.peak_current for c in clean])
     loss: Number = DEFAULT_LOSS
+    supply = None
     if efficiency is not None:
         share, place = efficiency
-        supply = next(
-            v for v in (claims[place].supply, rail, clean[place].peak_voltage) if v is not None
-        )
+        supply = rail if claims[place].supply is None else claims[place].supply
+    if supply is not None:
         loss = _loss(clean[place], share, channels, supply, idle_current, r_out)
         if np.any(loss < 0):
             problems.append("the efficiency is higher than the drop allows")
             loss = positive(loss)
-    model = AmplifierModel(r_out, factor, offset, limit, loss, idle_current, rail, cut_off)
+    model = AmplifierModel(r_out, factor, offset, limit, loss, idle_current, rail, cut_off, highest)
     return ReadClaims(model, clean, tuple(problems), current_limit is None)
 
 
 def _drop_line(
     claims: Sequence[Claim],
     clean: Sequence[CleanClaim],
-    bridged: bool,
+    made: tuple[bool, bool],
     rail: Number | None,
     problems: list[str],
 ) -> tuple[Number, Number, Number]:
-    """(r_out, offset on the bus, swing factor) from the drops of the claims."""
+    """(r_out, offset on the bus, swing factor) from the drops of the claims.
+
+    ``made`` says whether the outputs are bridge-tied, and whether the board boosts its supply.
+    """
+    bridged, boosted = made
     if rail is not None:
         return 0.0, 0.0, 1.0
     side = 1.0 if bridged else 2.0
@@ -173,7 +181,8 @@ def _drop_line(
     if claims[0].supply is None:
         return DEFAULT_R_OUT, 0.0, side
     top = clean[0].peak_voltage + DEFAULT_R_OUT * clean[0].peak_current
-    return DEFAULT_R_OUT, 0.0, claims[0].supply / top
+    share = claims[0].supply / top  # a claim beyond its supply gives what that can swing
+    return DEFAULT_R_OUT, 0.0, share if boosted else largest((share, side))
 
 
 def _line(x: Sequence[Number], y: Sequence[Number]) -> tuple[Number, Number]:

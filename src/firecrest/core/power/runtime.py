@@ -104,6 +104,13 @@ def _cut_offs(pack: Pack, charge: Real, demand: _Demand, player: Player) -> dict
     return spare
 
 
+def at_rest(pack: Pack, charge: Number, player: Player) -> dict[str, Real]:
+    """Volts above each cut-off at ``charge`` while nothing is played; negative is open."""
+    idle = np.atleast_1d(player.amplifier.idle_current)
+    nothing = Draw((), 0.0 * idle, 0.0 * idle, 0.0 * idle, 1.0)
+    return _cut_offs(pack, np.atleast_1d(charge), _demand(nothing, 0.0, player), player)
+
+
 @dataclass(frozen=True)
 class Course:
     """Charge, hours passed and the moment at the middles of 200 steps from full to the end."""

@@ -102,7 +102,8 @@ class Source:
 
     ``burst`` maps the name of a limit to amperes, ``continuous`` is the long-term rating,
     ``other_power`` (W) is what else hangs on the bus. A limit of None is unlimited by nature
-    (own mains supply); an unknown one never reaches this class.
+    (own mains supply); an unknown one never reaches this class. ``at_rest`` maps what must hold
+    before anything plays (a cut-off, the highest supply of the board) to the volts in hand.
     """
 
     voltage: Number
@@ -111,6 +112,7 @@ class Source:
     burst: Mapping[str, Number] = field(default_factory=dict)
     continuous: Number | None = None
     converter: Converter | None = None
+    at_rest: Mapping[str, Number] = field(default_factory=dict)
 
 
 def pack_source(

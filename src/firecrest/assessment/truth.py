@@ -1,0 +1,42 @@
+"""What a board really gives: clean watts into a resistor on the bus that a design has."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from firecrest.assessment.electrical import source_at
+from firecrest.assessment.lower import inputs
+from firecrest.core.arrays import Number
+from firecrest.core.limits.draw import PEAK, Output, sine_draw
+from firecrest.core.limits.elements import Ratings, Transfers
+from firecrest.core.limits.kinds import Ask, Statistic, reached
+
+NOWHERE = np.array([1000.0])
+"""Hz: a resistor is the same everywhere."""
+
+
+@dataclass(frozen=True)
+class CleanWatts:
+    """Watts of a clean sine from each of a board's channels, all driven, and what ends it."""
+
+    watts: float
+    limit: str
+
+
+def clean_watts(power: inputs.Power, load: float, channels: int, charge: float) -> CleanWatts:
+    """Clean burst of a sine into ``load`` ohm on every channel at ``charge`` of the pack.
+
+    The smallest of swing, collapse, output and source currents; the long-term rating of a supply
+    is left out, as it bears more for a burst.
+    """
+    model = power.amplifier.model
+    output = Output(np.ones(1), np.full(1, 1.0 / load), channels)
+    draw = sine_draw((output,), model.r_out)
+    transfers = Transfers(NOWHERE, np.ones(1), (output,), (), (), (), (), ())
+    ratings = Ratings((), (), (), (), (), (None,), None)
+    above: dict[Statistic, Number] = {"instant": PEAK, "burst": 1.0, "long-term": 1.0}
+    source = replace(source_at(power, charge), continuous=None)
+    limits = reached(Ask(transfers, ratings, model, source, draw, np.abs, above))
+    first = min(limits, key=lambda limit: float(np.ravel(limit.factor)[0]))
+    drive = float(np.ravel(first.factor)[0])
+    return CleanWatts(drive**2 / load, first.name)
