@@ -166,7 +166,7 @@ def test_a_level_that_cannot_be_played_is_short(slipway):
     a = assess(set_number(slipway, ("brief", "runtime", "level"), 110.0))
     run = a.promise("runtime")
     assert run.state == "short"
-    assert "110.0 dB cannot be played" in run.reason
+    assert "110.0 dB cannot be held" in run.reason
 
 
 def test_loudness_is_at_best_close_while_a_low_note_is_too_much(slipway):

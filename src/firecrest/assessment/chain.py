@@ -1,15 +1,18 @@
-"""The chain from pack to listener: what each link has to spare at one frequency."""
+"""The chain from pack to listener: what each link has to spare, and at which note."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 import numpy as np
 
-from firecrest.core.limits.ceiling import code_at, margins_at
-from firecrest.core.limits.kinds import row_of
-from firecrest.core.limits.loudness import promised_shape
+from firecrest.core.arrays import Real, decibel
+from firecrest.core.limits.band import band
+from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.kinds import PACK, row_of
+from firecrest.core.limits.loudness import nearest, promised_shape
 from firecrest.design.design import Design
 
 if TYPE_CHECKING:
@@ -20,35 +23,55 @@ LINKS = ("pack", "dsp", "amplifier", "drivers", "radiators", "box", "listener")
 
 @dataclass(frozen=True)
 class Link:
-    """One link: dB to spare (None: no limit there) and the limit that sets it."""
+    """One link: dB to spare (None: no limit there), the limit that sets it, and where in Hz."""
 
     key: str
-    spare: float | None
-    limit: int | None
+    spare: float | None = None
+    limit: int | None = None
+    frequency: float | None = None
 
 
 def links(
     design: Design, acoustic: Acoustic | None, frequency: float | None = None
 ) -> tuple[Link, ...]:
-    """The seven links at ``frequency`` Hz; where loudness is held when none is given."""
+    """The seven links at ``frequency`` Hz, or each at its own worst note of the promised band."""
     if acoustic is None:
-        return tuple(Link(key, None, None) for key in LINKS)
-    where = acoustic.worst_frequency if frequency is None else frequency
-    brief, top = design.brief, acoustic.top
-    shape = promised_shape(np.array([where]), brief.bass.frequency, brief.bass.drop)
-    asked = brief.loudness.level + float(shape[0])
-    margins = margins_at(top, acoustic.unit_level, acoustic.frequency, where, asked)
-    point = int(np.argmin(np.abs(np.log(acoustic.frequency / where))))
-    best: dict[str, tuple[float, int]] = {}
-    for place, (limit, margin) in enumerate(zip(top.limits, margins, strict=True)):
-        key = row_of(limit, code_at(limit, point)).link
-        if key not in best or margin < best[key][0]:
-            best[key] = (margin, place)
-    weakest = min(best.values())
-    if frequency is None and acoustic.loudness is not None:
-        weakest = (acoustic.loudness.margin, acoustic.loudness.limit)
-    found = []
-    for key in LINKS:
-        chosen = weakest if key == "listener" else best.get(key)
-        found.append(Link(key, *(chosen if chosen else (None, None))))
-    return tuple(found)
+        return tuple(map(Link, LINKS))
+    best: dict[str, Link] = {}
+    for link in _candidates(design, acoustic, frequency):
+        if link.key not in best or (link.spare or 0.0) < (best[link.key].spare or 0.0):
+            best[link.key] = link
+    weakest = min(best.values(), key=lambda link: link.spare or 0.0)
+    listener = Link("listener", weakest.spare, weakest.limit, weakest.frequency)
+    loud = acoustic.loudness
+    if frequency is None and loud is not None:
+        listener = Link("listener", loud.margin, loud.limit, loud.frequency)
+    best["listener"] = listener
+    return tuple(best.get(key, Link(key)) for key in LINKS)
+
+
+def _candidates(design: Design, a: Acoustic, frequency: float | None) -> Iterator[Link]:
+    """Each limit at its tightest, under the link that gives it there."""
+    bass = design.brief.bass
+    ends = (bass.frequency, max(a.f_hi, bass.frequency)) if frequency is None else (frequency,) * 2
+    judged = band(a.frequency, *ends)
+    asked = design.brief.loudness.level + promised_shape(judged.places, bass.frequency, bass.drop)
+    points = nearest(a.frequency, judged.places)
+    for place, limit in enumerate(a.limits):
+        margin = judged.of(a.unit_level + decibel(limit.factor)) - asked
+        for code, where in _codes(limit, points):
+            spare = np.where(where, margin, np.inf)
+            worst = int(np.argmin(spare))
+            if np.any(where):
+                key = row_of(limit, code).link
+                yield Link(key, float(spare[worst]), place, float(judged.places[worst]))
+
+
+def _codes(limit: Limit, points: Real) -> Iterator[tuple[str, Real]]:
+    """(code, at which of ``points`` it is told by that)."""
+    if limit.pack is None:
+        yield limit.code, np.ones(len(points), dtype=bool)
+        return
+    blamed = limit.pack[points]
+    yield limit.code, ~blamed
+    yield PACK, blamed

@@ -18,6 +18,8 @@ State = Literal["met", "close", "short", "unknown", "none"]
 STATES: tuple[State, ...] = ("met", "close", "short", "unknown", "none")
 MET, CLOSE, SHORT, UNKNOWN, OPEN = range(5)
 ROUNDING = 1e-9
+NEARLY = 1.0
+"""dB by which a playing level may lie over what can be held, and still be called close."""
 WALL = "runs from the wall"
 NOTHING_LEFT = "nothing clean can be played: one part has nothing to give"
 KEYS = ("loudness", "bass", "runtime", "size", "weight", "cost")
@@ -188,9 +190,12 @@ def runtime_verdict(
     if endless:
         state = np.full(np.shape(state), OPEN)
     elif playable is not None:
-        too_loud = ~np.isnan(seconds) & (level > playable + ROUNDING)
+        over = level - playable
+        too_loud = ~np.isnan(seconds) & (over > ROUNDING)
         silent = too_loud & (playable == -inf)
-        state = _broken(state, too_loud, ask.importance)
+        state = _broken(state, too_loud & (over >= NEARLY), ask.importance)
+        if ask.importance != "open":
+            state = np.where(too_loud & (over < NEARLY) & (state == MET), CLOSE, state)
     most = np.nan if playable is None else playable
     return Verdict(
         "runtime",
@@ -204,7 +209,7 @@ def runtime_verdict(
             Reason(endless, WALL),
             *_reasons(waits),
             Reason(silent, NOTHING_LEFT),
-            Reason(too_loud, "{:.1f} dB cannot be played: {:.1f} dB is the most", (level, most)),
+            Reason(too_loud, "{:.1f} dB cannot be held: {:.1f} dB can", (level, most)),
         ),
     )
 

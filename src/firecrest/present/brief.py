@@ -70,7 +70,8 @@ def _bass(assessment: Assessment) -> str:
     at = np.array([note])
     per_flow = np.abs(heard(np.ones(1), at, around_of(assessment.design), air_of(brief.conditions)))
     volume = pressure / (per_flow * 2 * np.pi * at)
-    return f"moves {figure(volume.item() * 1e6, 0)} cm³ of air each way at {note:g} Hz"
+    moved = f"moves {figure(volume.item() * 1e6, 0)} cm³ of air each way at {note:g} Hz"
+    return f"{moved}; reckoned {words.surroundings(assessment.design)}"
 
 
 def _runtime(assessment: Assessment) -> str:

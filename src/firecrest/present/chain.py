@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.chain import Link, links
 from firecrest.core.limits.ceiling import code_at
+from firecrest.core.limits.loudness import nearest
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.edits.paths import Path
 from firecrest.present import words
@@ -44,20 +45,26 @@ def chain(assessment: Assessment, frequency: float | None) -> ChainRow:
     found = assessment.links if frequency is None else links(assessment.design, a, frequency)
     spares = [x.spare for x in found if x.spare is not None and x.key != "listener"]
     least = min(spares) if spares else None
-    where = frequency or (a.worst_frequency if a else None)
     target = assessment.design.brief.loudness.level
-    caption = f"{where:.0f}{THIN_SPACE}Hz, {target:g}{THIN_SPACE}dB shape" if where else "–"
-    return ChainRow(tuple(_shown(x, assessment, least) for x in found), caption)
+    caption = "–" if a is None else "its own worst note"
+    if a is not None and frequency is not None:
+        caption = f"{frequency:.0f}{THIN_SPACE}Hz, {target:g}{THIN_SPACE}dB shape"
+    return ChainRow(tuple(_shown(x, assessment, least, frequency) for x in found), caption)
 
 
-def _shown(link: Link, assessment: Assessment, least: float | None) -> ChainLink:
+def _shown(
+    link: Link, assessment: Assessment, least: float | None, pinned: float | None
+) -> ChainLink:
     a, design = assessment.acoustic, assessment.design
     part = words.part_of_link(link.key, assessment)
     path = OWN_FIELD.get(link.key)
     tooltip = ""
     if link.limit is not None and a is not None:
         limit = a.limits[link.limit]
-        tooltip = words.limit_name(limit, code_at(limit, 0))
+        point = int(nearest(a.frequency, link.frequency or a.worst_frequency))
+        tooltip = words.limit_name(limit, code_at(limit, point))
+        if link.frequency is not None and link.spare is not None:
+            tooltip += f", tightest at {link.frequency:.0f}{THIN_SPACE}Hz"
         path = path or field_of_limit(assessment, limit)
     if link.key == "listener":
         loud = assessment.promise("loudness")
@@ -69,4 +76,6 @@ def _shown(link: Link, assessment: Assessment, least: float | None) -> ChainLink
         return ChainLink(words.LINK_NAMES[link.key], plate, part, None, False, path, tooltip)
     weakest = least is not None and link.spare == least
     plate = words.decibels(link.spare)
+    if link.frequency is not None and pinned is None:
+        plate += f" at {link.frequency:.0f}{THIN_SPACE}Hz"
     return ChainLink(words.LINK_NAMES[link.key], plate, part, link.spare, weakest, path, tooltip)

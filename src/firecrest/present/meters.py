@@ -83,8 +83,15 @@ def meter(
         ghost=ghost,
         ghost_at=ghost_at,
         spoken=f"{numeral} {unit.suffix}, {asked}{margin}" + (f", tried {ghost}" if ghost else ""),
-        tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}\n{TOOLTIPS[promise.key]}",
+        tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}\n{_meaning(promise, design)}",
     )
+
+
+def _meaning(promise: Promise, design: Design) -> str:
+    """What a promise is, and under which conditions it is judged."""
+    if promise.key != "bass":
+        return TOOLTIPS[promise.key]
+    return f"{TOOLTIPS['bass']}\nReckoned {words.surroundings(design)}."
 
 
 def _bars(promise: Promise, design: Design) -> tuple[float, ...]:

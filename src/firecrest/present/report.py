@@ -215,7 +215,7 @@ def _runtime(a: Acoustic) -> dict[str, Any] | None:
 
 def _link(link: Any, a: Acoustic) -> dict[str, Any]:
     name = None if link.limit is None else a.limits[link.limit].name
-    return {"link": link.key, "spare": link.spare, "limit": name}
+    return {"link": link.key, "spare": link.spare, "limit": name, "frequency": link.frequency}
 
 
 def _curves(a: Acoustic, full: FullCharge) -> dict[str, Any]:

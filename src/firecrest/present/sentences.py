@@ -9,14 +9,23 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.electrical import source_at
+from firecrest.assessment.further import loudness_above_own_reach
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
+from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
-from firecrest.present.words import PROMISE_NAMES, limit_name, margin_text, numeral, promise_unit
+from firecrest.present.words import (
+    PROMISE_NAMES,
+    limit_name,
+    margin_text,
+    numeral,
+    promise_unit,
+    surroundings,
+)
 
 
 @dataclass(frozen=True)
@@ -41,6 +50,8 @@ class Sentence:
         return "".join(piece.text for piece in self.pieces)
 
 
+HOLDS = 0.75
+"""A high-pass from this share of the reach up counts as what holds it."""
 SLIGHT = 0.05
 """Dips below this many dB are not worth a sentence."""
 
@@ -114,10 +125,29 @@ def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
     got = f"{promise.predicted:.1f}{THIN_SPACE}Hz"
     return (
         Piece(f"Bass stops at {got}{where}", frequency=promise.predicted),
-        Piece(f", {design.brief.bass.drop} dB down at level; the promise is "),
+        Piece(
+            f", {design.brief.bass.drop} dB down at level {surroundings(design)}; the promise is "
+        ),
         Piece(f"{promise.target:g}{THIN_SPACE}Hz", path),
-        Piece("."),
+        Piece(f".{_held_by_filter(design, promise)}"),
     )
+
+
+def _held_by_filter(design: Design, promise: Promise) -> str:
+    """The high-pass that holds the reach, where one does: its corner is not far below it."""
+    reach = promise.predicted or 0.0
+    near = [c for _, c in high_passes(design) if HOLDS * reach <= c <= reach * 1.02]
+    return f" The {max(near):.0f}{THIN_SPACE}Hz high-pass holds it." if near else ""
+
+
+def high_passes(design: Design) -> list[tuple[Path, float]]:
+    """(field of its corner, corner in Hz) of every high-pass of the voice."""
+    return [
+        (("voice", "channels", k, "blocks", n, "frequency"), block.frequency)
+        for k, channel in enumerate(design.voice.channels)
+        for n, block in enumerate(channel.blocks)
+        if block.kind == "high_pass"
+    ]
 
 
 def _ended_by(assessment: Assessment) -> str:
@@ -150,22 +180,44 @@ def _loudness_sentence(
             ),
         )
     run = run_at(a, a.loudness.point)
-    name = limit_name(a.limits[run.limit], run.code)
-    low_f, high_f = a.frequency[run.start], a.frequency[run.stop]
-    ended = _span(float(low_f), float(high_f))
+    above = loudness_above_own_reach(assessment, a)
+    own = "" if above is None else f" {_above(*above)}"
+    limit = a.limits[run.limit]
+    name, path = limit_name(limit, run.code), field_of_limit(assessment, limit)
+    held_by = _filter_that_holds(assessment.design, limit, a.loudness.frequency)
+    ended = _span(float(a.frequency[run.start]), float(a.frequency[run.stop]))
+    says = f" gives out first from {ended}{_detail(limit)}; "
+    if held_by is not None:
+        path, corner = held_by
+        name, says = f"The {corner:.0f}{THIN_SPACE}Hz high-pass", f" holds it from {ended}; "
     return Sentence(
         mark,
         (
-            Piece(name, field_of_limit(assessment, a.limits[run.limit])),
-            Piece(f" gives out first from {ended}{_detail(a.limits[run.limit])}; "),
+            Piece(name, path),
+            Piece(says),
             Piece(
                 f"{figure(-a.loudness.margin, 1)} dB short at "
                 f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz",
                 frequency=a.loudness.frequency,
             ),
-            Piece("."),
+            Piece(f".{own}"),
         ),
     )
+
+
+def _filter_that_holds(design: Design, limit: Limit, frequency: float) -> tuple[Path, float] | None:
+    """The high-pass that takes so much at ``frequency`` that full scale gives out before anything
+    does; None where full scale does not, or no filter is to blame.
+    """
+    if limit.name != "full scale":
+        return None
+    own = [(p, c) for p, c in high_passes(design) if p[2] == limit.index and c > frequency]
+    return max(own, key=lambda found: found[1], default=None)
+
+
+def _above(level: float, frequency: float) -> str:
+    """What the box plays where it reaches by itself, so that its reach is not laid to loudness."""
+    return f"It plays {level:.0f} dB above {frequency:.0f}{THIN_SPACE}Hz, its own F6."
 
 
 def _low_note_sentence(a: Acoustic, low: LowNote) -> Sentence:

@@ -141,6 +141,14 @@ def part_of_link(key: str, assessment: Assessment) -> str:
     return f"{listening.distance:g} m, {PLACES[listening.place]}"
 
 
+def surroundings(design: Design) -> str:
+    """What stands around the box when its response is judged: place, room, baffle step."""
+    listening = design.brief.listening
+    room = "" if listening.room is None else f" with a room's lift below {listening.room:g} m"
+    step = "with the baffle step" if listening.baffle else "without the baffle step"
+    return f"{PLACES[listening.place]}{room}, {step}"
+
+
 PLACES = {
     "pole": "on a pole",
     "ground": "open air",
