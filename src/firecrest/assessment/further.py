@@ -40,7 +40,7 @@ def at_full_charge(assessment: Assessment, a: Acoustic) -> FullCharge:
 
 
 def loudness_above_own_reach(assessment: Assessment, a: Acoustic) -> tuple[float, float] | None:
-    """(dB, Hz): loudness from the box's own small-signal F6 up; None where that is near the promise.
+    """(dB, Hz): loudness from the box's own small-signal F6 up; None where the promise is near.
 
     The promised shape stands at F6 instead of the promised note.
     """

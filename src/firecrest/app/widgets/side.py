@@ -1,15 +1,17 @@
 """The side panel: why the promises stand as they do, next moves, what the figures assume."""
 
+from functools import partial
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from firecrest.app.rest import Coalesced
+from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.theme.style import holder, theme
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
 from firecrest.app.widgets.plain import label, markup, rich_label
-from firecrest.present.sentences import Sentence, why
+from firecrest.present.sentences import Sentence, what_helps, why, with_help
 
 WIDTH = 288
 
@@ -104,14 +106,25 @@ class SidePanel(QWidget):
         self._column.addWidget(self._assumed)
         self._column.addWidget(self._notes)
         self._column.addStretch(1)
+        self._help = ""
+        self._rest = Rest(self)
         self._after = Coalesced(self, self.refresh)
         session.changed.connect(self._after.start)
         holder.changed.connect(self.refresh)
         self.refresh()
 
     def refresh(self) -> None:
-        """Show the sentences of the present assessment."""
-        sentences = why(self.session.assessment)
+        """Show the sentences of the present assessment; what helps comes once the hand rests."""
+        self._help = ""
+        self._rest.start([partial(what_helps, self.session.assessment)], self._take_help)
+        self._show()
+
+    def _take_help(self, found: object) -> None:
+        self._help = str(found)
+        self._show()
+
+    def _show(self) -> None:
+        sentences = with_help(why(self.session.assessment), self._help)
         while len(self.rows) < len(sentences):
             row = SentenceRow(self.session)
             self._column.insertWidget(self._rows_at + len(self.rows), row)
