@@ -15,8 +15,8 @@ from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo
 from firecrest.present import words
+from firecrest.present.helping import why_and_what_helps
 from firecrest.present.report import STANDARD_DRIVE, report
-from firecrest.present.sentences import why
 
 ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
 
@@ -106,7 +106,7 @@ def promise_table(assessment: Assessment) -> str:
         )
     widths = [max(len(row[k]) for row in rows) for k in range(5)]
     table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
-    reasons = [f"- {sentence.plain}" for sentence in why(assessment)]
+    reasons = [f"- {sentence.plain}" for sentence in why_and_what_helps(assessment)]
     return "\n".join([design.name, "", *(line.rstrip() for line in table), "", *reasons])
 
 

@@ -77,7 +77,7 @@ def test_links_in_sentences_go_to_field_and_frequency(window):
 def test_chain_links_go_to_the_part_that_gives(window):
     click(window.chain.links[4])
     assert QApplication.focusWidget().accessibleName() == "Travel, one way Xmax"
-    assert window.chain.links[4].accessibleName() == "Radiators: −0.8"
+    assert window.chain.links[4].accessibleName() == "Radiators: −0.8 at 50\u202fHz"
 
 
 def test_crosshair_by_keys_moves_readout_and_chain_together(window):

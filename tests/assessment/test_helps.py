@@ -8,7 +8,8 @@ from firecrest.assessment.inverse import with_air_volume
 from firecrest.core.limits.ceiling import code_at
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.files.demos import demo_names, read_demo
-from firecrest.present.sentences import what_helps, why, with_help
+from firecrest.present.helping import what_helps, with_help
+from firecrest.present.sentences import why
 
 LEVEL = ("brief", "loudness", "level")
 
