@@ -69,6 +69,9 @@ def test_a_filter_that_holds_the_reach_is_named(slipway):
     text = told(replace_at(slipway, BLOCKS, (steep,)))
     assert "Bass stops at" in text
     assert "The 62\u202fHz high-pass holds it." in text
+    travel = assess(slipway)  # its 40 Hz high-pass is not what stops it: the radiators are
+    assert travel.acoustic.reaches.at_level.frequency > 50
+    assert "high-pass holds it" not in told(slipway)
 
 
 def test_place_and_baffle_step_stand_beside_the_reach(slipway):

@@ -9,14 +9,19 @@ from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Acoustic, Assessment, Held, held_of
 from firecrest.assessment.columns import put
 from firecrest.assessment.derive import loudness_under, sounding
-from firecrest.core.arrays import Real
+from firecrest.assessment.sound import voice_rows
+from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.loudness import loudness
 from firecrest.core.limits.reach import Reach, crossing, reach_of
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path
 
 DROPS = (3, 6, 10)
 FAR = 1.1
 """How far above the promised note a reach is worth a word of its own."""
+HOLDS = 0.05
+"""Share by which a reach must move for something to count as what holds it."""
 OWN = 6
 """Drop in dB at which a box is said to reach by itself."""
 
@@ -57,3 +62,39 @@ def reach_by_drop(a: Acoustic, response: Real) -> Mapping[int, Reach]:
     """Where ``response`` (dB re the reference) is down by 3, 6 and 10 dB."""
     low, _ = a.reaches.band
     return {drop: reach_of(crossing(EDIT_GRID, response, drop, low)) for drop in DROPS}
+
+
+def high_passes(design: Design) -> list[tuple[Path, float]]:
+    """(field of its corner, corner in Hz) of every high-pass of the voice."""
+    return [
+        (("voice", "channels", k, "blocks", n, "frequency"), block.frequency)
+        for k, channel in enumerate(design.voice.channels)
+        for n, block in enumerate(channel.blocks)
+        if block.kind == "high_pass"
+    ]
+
+
+def filter_that_holds_reach(assessment: Assessment, a: Acoustic) -> tuple[Path, float] | None:
+    """The high-pass without which the box would reach lower, by a twentieth or more.
+
+    None where there is none, or where travel or the amplifier would hold the reach at level all the
+    same: what they bear at the listener does not change with a filter before them.
+    """
+    design, (low, _) = assessment.design, a.reaches.band
+    reach, drop = a.reaches.at_level.frequency, design.brief.bass.drop
+    if reach is None:
+        return None
+    target = design.brief.loudness.level
+    response = a.unit_level - a.reaches.reference
+    digital = np.array([limit.code == "L" for limit in a.limits])[a.top.first]
+    found: list[tuple[float, tuple[Path, float]]] = []
+    for path, corner in high_passes(design):
+        channel, place = design.voice.channels[int(path[2])], int(path[4])
+        rows = voice_rows(channel, design.power.dsp.sample_rate, EDIT_GRID)
+        own = decibel(rows[place + 2] / rows[place + 1])
+        ceiling = np.where(digital, a.top.level - own, a.top.level)
+        kept = np.minimum(target + response - own, ceiling) - target
+        without = reach_of(crossing(EDIT_GRID, kept, drop, low)).frequency
+        if without is not None and without < reach / (1 + HOLDS):
+            found.append((without, (path, corner)))
+    return min(found)[1] if found else None

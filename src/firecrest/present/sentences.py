@@ -9,7 +9,11 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.electrical import source_at
-from firecrest.assessment.further import loudness_above_own_reach
+from firecrest.assessment.further import (
+    filter_that_holds_reach,
+    high_passes,
+    loudness_above_own_reach,
+)
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.ceiling import Run, code_at
 from firecrest.core.limits.elements import Limit
@@ -51,8 +55,6 @@ class Sentence:
         return "".join(piece.text for piece in self.pieces)
 
 
-HOLDS = 0.75
-"""A high-pass from this share of the reach up counts as what holds it."""
 SLIGHT = 0.05
 """Dips below this many dB are not worth a sentence."""
 
@@ -127,29 +129,22 @@ def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
     got = f"{promise.predicted:.1f}{THIN_SPACE}Hz"
     return (
         Piece(f"Bass stops at {got}{where}", frequency=promise.predicted),
-        Piece(
-            f", {design.brief.bass.drop} dB down at level {surroundings(design)}; the promise is "
-        ),
+        Piece(f", {design.brief.bass.drop} dB down at level ({surroundings(design)}); "),
+        Piece("the promise is "),
         Piece(f"{promise.target:g}{THIN_SPACE}Hz", path),
-        Piece(f".{_held_by_filter(design, promise)}"),
+        Piece("."),
+        *_held_by_filter(assessment),
     )
 
 
-def _held_by_filter(design: Design, promise: Promise) -> str:
-    """The high-pass that holds the reach, where one does: its corner is not far below it."""
-    reach = promise.predicted or 0.0
-    near = [c for _, c in high_passes(design) if HOLDS * reach <= c <= reach * 1.02]
-    return f" The {max(near):.0f}{THIN_SPACE}Hz high-pass holds it." if near else ""
-
-
-def high_passes(design: Design) -> list[tuple[Path, float]]:
-    """(field of its corner, corner in Hz) of every high-pass of the voice."""
-    return [
-        (("voice", "channels", k, "blocks", n, "frequency"), block.frequency)
-        for k, channel in enumerate(design.voice.channels)
-        for n, block in enumerate(channel.blocks)
-        if block.kind == "high_pass"
-    ]
+def _held_by_filter(assessment: Assessment) -> tuple[Piece, ...]:
+    """The high-pass that holds the reach, where one does."""
+    a = assessment.acoustic
+    held = None if a is None else filter_that_holds_reach(assessment, a)
+    if held is None:
+        return ()
+    path, corner = held
+    return (Piece(f" The {corner:.0f}{THIN_SPACE}Hz high-pass", path), Piece(" holds it."))
 
 
 def _ended_by(assessment: Assessment) -> str:
