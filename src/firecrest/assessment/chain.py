@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from firecrest.core.arrays import Real, decibel
+from firecrest.core.arrays import Real
 from firecrest.core.limits.band import band
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import PACK, row_of
@@ -57,20 +57,20 @@ def _candidates(design: Design, a: Acoustic, frequency: float | None) -> Iterato
     judged = band(a.frequency, *ends)
     asked = design.brief.loudness.level + promised_shape(judged.places, bass.frequency, bass.drop)
     points = nearest(a.frequency, judged.places)
-    for place, limit in enumerate(a.limits):
-        margin = judged.of(a.unit_level + decibel(limit.factor)) - asked
+    margins = judged.of(a.unit_level + a.top.spare) - asked
+    for place, (limit, margin) in enumerate(zip(a.limits, margins, strict=True)):
         for code, where in _codes(limit, points):
-            spare = np.where(where, margin, np.inf)
+            spare = margin if where is None else np.where(where, margin, np.inf)
             worst = int(np.argmin(spare))
-            if np.any(where):
+            if where is None or where[worst]:
                 key = row_of(limit, code).link
                 yield Link(key, float(spare[worst]), place, float(judged.places[worst]))
 
 
-def _codes(limit: Limit, points: Real) -> Iterator[tuple[str, Real]]:
-    """(code, at which of ``points`` it is told by that)."""
+def _codes(limit: Limit, points: Real) -> Iterator[tuple[str, Real | None]]:
+    """(code, at which of ``points`` it is told by that; None: everywhere)."""
     if limit.pack is None:
-        yield limit.code, np.ones(len(points), dtype=bool)
+        yield limit.code, None
         return
     blamed = limit.pack[points]
     yield limit.code, ~blamed

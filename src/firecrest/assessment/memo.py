@@ -43,13 +43,15 @@ class Memo:
         if not self._kept:
             return function(*args, **kwargs)
         known = self._known.setdefault(function, [])
+        first = args[0] if args else None
         for place, (key, result) in enumerate(known):
-            if _same(key, args):
+            if (not key or _same(key[0], first)) and _same(key, args):
                 if place:
                     known.insert(0, known.pop(place))
                 return result  # type: ignore[no-any-return]
         result = function(*args, **kwargs)
-        seal(result)
+        if not isinstance(function, type):  # what only bundles its arguments is sealed already
+            seal(result)
         name = getattr(function, "__name__", "")
         self.runs[name] = self.runs.get(name, 0) + 1
         known.insert(0, (args, result))
@@ -66,7 +68,7 @@ def _same(a: Any, b: Any) -> bool:
     if kind is tuple:
         if len(a) != len(b):
             return False
-        return all(x is y or _same(x, y) for x, y in zip(a, b, strict=True))
+        return all(map(_same, a, b))
     return kind in PLAIN and bool(a == b)
 
 

@@ -17,11 +17,15 @@ NEARLY = 0.2
 
 @dataclass(frozen=True)
 class Ceiling:
-    """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor."""
+    """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor.
+
+    ``spare`` is 20 lg of every factor, (limits, ..., F).
+    """
 
     limits: tuple[Limit, ...]
     level: Real
     first: Real
+    spare: Real
 
     def letters(self) -> Real:
         """Code letter of what gives first at each frequency, (..., F)."""
@@ -55,10 +59,13 @@ def code_at(limit: Limit, point: int) -> str:
 
 def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
     """Ceiling of a design whose unit input gives ``unit_level`` dB; shape (..., F)."""
-    factors = np.stack(np.broadcast_arrays(*(limit.factor for limit in limits)))
-    first = np.argmin(factors, axis=0)
-    smallest = np.min(factors, axis=0)
-    return Ceiling(tuple(limits), unit_level + decibel(smallest), first)
+    shape = np.broadcast_shapes(*(limit.factor.shape for limit in limits))
+    spare = np.empty((len(limits), *shape))
+    for row, limit in zip(spare, limits, strict=True):
+        row[...] = limit.factor
+    spare = decibel(spare)
+    first = np.argmin(spare, axis=0)
+    return Ceiling(tuple(limits), unit_level + np.min(spare, axis=0), first, spare)
 
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:

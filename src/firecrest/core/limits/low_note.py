@@ -10,6 +10,7 @@ import numpy as np
 
 from firecrest.core.arrays import Number, Real, decibel, picked
 from firecrest.core.limits.band import band
+from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.programme import SINE_FREQUENCY, Programme
@@ -52,11 +53,7 @@ class LowNote:
 
 
 def low_note(
-    frequency: Real,
-    limits: Sequence[Limit],
-    input_drive: Number,
-    programme: Programme,
-    corner: Number,
+    frequency: Real, top: Ceiling, input_drive: Number, programme: Programme, corner: Number
 ) -> HeldNote | None:
     """Held-note check from 20 Hz to ``corner`` at ``input_drive`` (V rms of the reference sine).
 
@@ -64,7 +61,7 @@ def low_note(
     Butterworth high-pass x^4/(1+x^4) that gives every note back what it lacks, closed form.
     None when no limit of motion is known.
     """
-    moving = [(k, limit) for k, limit in enumerate(limits) if kind_named(limit.name).moves]
+    moving = [k for k, limit in enumerate(top.limits) if kind_named(limit.name).moves]
     if not moving:
         return None
     ends = (np.minimum(LOW_NOTE_FROM, corner), corner)
@@ -72,13 +69,12 @@ def low_note(
         ends = (SINE_FREQUENCY,) * 2
     held = band(frequency, *ends)
     softer = 10 * np.log10(1 + (programme.low_corner / held.places) ** 4) - decibel(input_drive)
-    margins = [held.of(decibel(limit.factor)) + softer for _, limit in moving]
-    whole = np.stack(np.broadcast_arrays(*margins))
+    whole = held.of(top.spare[moving]) + softer
     worst = np.argmin(whole, axis=-1)[..., None]
     least = picked(whole, worst)
     cure = _high_pass(held.places, np.min(whole, axis=0), np.atleast_1d(corner))
     return HeldNote(
-        tuple(k for k, _ in moving),
+        tuple(moving),
         least,
         picked(held.places, worst),
         np.where(np.min(least, axis=0) >= 0, 0.0, cure),
