@@ -6,7 +6,16 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firecrest.assessment.columns import flattened, joined, mapped, put, rows_of, stacked, widened
+from firecrest.assessment.columns import (
+    columns_of,
+    flattened,
+    joined,
+    mapped,
+    put,
+    rows_of,
+    stacked,
+    widened,
+)
 from firecrest.assessment.lower.parts import bulk
 
 
@@ -44,7 +53,7 @@ def test_every_row_of_a_stack_is_what_was_put_in(rows):
     assert len(set(shapes)) == 1
     whole = stacked(made[0], floats)
     for k, original in enumerate(made):
-        alone = rows_of(whole, slice(k, k + 1))
+        alone = rows_of(whole, columns_of(whole), slice(k, k + 1))
         assert mapped(alone, lambda x: float(np.ravel(x)[0])) == original
 
 

@@ -15,17 +15,22 @@ from firecrest.assessment.chain import Link, links
 from firecrest.assessment.derive import (
     CANCELLED,
     SILENCE,
+    Heard,
     Judging,
+    Programmed,
     Sounding,
     cabinet_in,
+    heard_of,
     judging,
     no_air,
+    programmed_of,
     sounding,
+    summary_of,
     unheard,
     upper_end,
 )
 from firecrest.assessment.electrical import player_of, store_of
-from firecrest.assessment.lower import Lowered, inputs, lower
+from firecrest.assessment.lower import inputs, lower
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
@@ -168,9 +173,11 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
         missing, estimates = (reason,), ()
         verdicts = unheard(lowered, rolled, reason)
     else:
-        found = judging(sound, lowered, memo)
+        heard, programmed = heard_of(sound, lowered, memo), programmed_of(sound, memo)
+        summary = summary_of(sound, heard, programmed)
+        found = judging(lowered, lowered.inputs, rolled, summary, memo)
         verdicts = found.verdicts
-        acoustic = _acoustic(lowered, sound, found, memo)
+        acoustic = _acoustic(sound, heard, programmed, found, memo)
         if design.brief.listening.material == "sine":
             estimates = (*estimates, SINE_NOTE)
     promises = tuple(promise_of(verdict) for verdict in verdicts)
@@ -189,9 +196,11 @@ def _refusal(sound: Sounding) -> str:
     return CANCELLED if np.max(sound.unit_level) < SILENCE else ""
 
 
-def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> Acoustic:
+def _acoustic(
+    sound: Sounding, heard: Heard, programmed: Programmed, found: Judging, memo: Memo
+) -> Acoustic:
     """The answers of one design as plain figures."""
-    brief, programmed = sound.inputs.brief, found.programme
+    brief = sound.inputs.brief
     return Acoustic(
         scene=sound.scene,
         transfers=sound.transfers,
@@ -203,12 +212,12 @@ def _acoustic(lowered: Lowered, sound: Sounding, found: Judging, memo: Memo) -> 
         + promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop),
         runs=memo(runs, sound.top, EDIT_GRID),
         f_hi=float(upper_end(sound)),
-        loudness=held_of(found.heard.loudness, sound.top),
-        reaches=_reaches(sound, found),
-        low_note=low_note_of(found.heard.held, sound.top.limits) if found.heard.held else None,
+        loudness=held_of(heard.loudness, sound.top),
+        reaches=_reaches(sound, heard),
+        low_note=low_note_of(heard.held, sound.top.limits) if heard.held else None,
         programme=programme_level_of(programmed.allowed, programmed.unit_level),
         runtime_level=float(found.run_level),
-        runtime=_runtime(sound, found),
+        runtime=_runtime(sound, programmed, found),
     )
 
 
@@ -223,19 +232,19 @@ def held_of(found: Loudness | None, top: Ceiling) -> Held | None:
     return Held(level, margin, frequency, point, int(top.first[point]))
 
 
-def _reaches(sound: Sounding, found: Judging) -> Reaches:
+def _reaches(sound: Sounding, heard: Heard) -> Reaches:
     """Bass reach at level."""
-    low, high = (float(edge) for edge in found.heard.band)
+    low, high = (float(edge) for edge in heard.band)
     inside = (low <= EDIT_GRID) & (high >= EDIT_GRID)
     drop = sound.inputs.brief.bass.drop
-    dip = max(0.0, float(-np.min(found.heard.kept[inside]) - drop)) if inside.any() else 0.0
-    reference = float(np.ravel(found.heard.reference)[0])
-    return Reaches(reference, (low, high), found.heard.kept, reach_of(found.heard.reach), dip)
+    dip = max(0.0, float(-np.min(heard.kept[inside]) - drop)) if inside.any() else 0.0
+    reference = float(np.ravel(heard.reference)[0])
+    return Reaches(reference, (low, high), heard.kept, reach_of(heard.reach), dip)
 
 
-def _runtime(sound: Sounding, found: Judging) -> Runtime | None:
+def _runtime(sound: Sounding, programmed: Programmed, found: Judging) -> Runtime | None:
     store = store_of(sound.inputs.power)
     if store is None or found.play is None:
         return None
     drive = float(np.ravel(found.drive)[0])
-    return runtime_of(found.play, store, found.programme.draw, drive, player_of(sound.inputs.power))
+    return runtime_of(found.play, store, programmed.draw, drive, player_of(sound.inputs.power))

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.band import band
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import PACK, row_of
@@ -57,7 +57,7 @@ def _candidates(design: Design, a: Acoustic, frequency: float | None) -> Iterato
     judged = band(a.frequency, *ends)
     asked = design.brief.loudness.level + promised_shape(judged.places, bass.frequency, bass.drop)
     points = nearest(a.frequency, judged.places)
-    margins = judged.of(a.unit_level + a.top.spare) - asked
+    margins = judged.of(a.unit_level + decibel(a.top.factors)) - asked
     for place, (limit, margin) in enumerate(zip(a.limits, margins, strict=True)):
         for code, where in _codes(limit, points):
             spare = margin if where is None else np.where(where, margin, np.inf)

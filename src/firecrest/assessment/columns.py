@@ -113,6 +113,8 @@ def _put(node: Any, path: Path, value: Any) -> Any:
     step, rest = path[0], path[1:]
     if isinstance(step, int):
         return tuple(_put(v, rest, value) if k == step else v for k, v in enumerate(node))
+    if isinstance(node, Mapping):
+        return {**node, step: _put(node[step], rest, value)}
     return changed(node, {step: _put(getattr(node, step), rest, value)})
 
 
@@ -129,9 +131,31 @@ def stacked(first: Tree, floats: Sequence[list[float]]) -> Tree:
     return mapped(first, _leaf)
 
 
-def rows_of(tree: Tree, rows: Any) -> Tree:
-    """The designs at ``rows`` (a slice or places) of a stack."""
-    return mapped(tree, lambda x: x[rows] if isinstance(x, np.ndarray) and x.ndim > 1 else x)
+Columns = tuple[tuple[Path, Real], ...]
+"""(where, values) of every column in a structure."""
+
+
+def columns_of(tree: Any, path: Path = ()) -> Columns:
+    """All columns of a structure."""
+    if isinstance(tree, np.ndarray):
+        return ((path, tree),) if tree.ndim > 1 else ()
+    names = _names(type(tree))
+    if names is not None:
+        parts = [columns_of(getattr(tree, n), (*path, n)) for n, label in names if not label]
+    elif type(tree) is tuple:
+        parts = [columns_of(item, (*path, k)) for k, item in enumerate(tree)]
+    elif isinstance(tree, Mapping):
+        parts = [columns_of(item, (*path, key)) for key, item in tree.items()]
+    else:
+        return ()
+    return tuple(column for part in parts for column in part)
+
+
+def rows_of(tree: Tree, columns: Columns, rows: Any) -> Tree:
+    """The designs at ``rows`` (a slice or places) of a stack with these ``columns``."""
+    for path, values in columns:
+        tree = put(tree, path, values[rows])
+    return tree
 
 
 def widened(tree: Tree, count: int) -> Tree:

@@ -68,6 +68,7 @@ class Sounding:
     transfers: Transfers
     ratings: Ratings
     unit_level: Real
+    draw: Draw
     top: Ceiling
 
 
@@ -109,8 +110,13 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     unit = memo(_unit_level, transfers)
     source = memo(source_at, power, brief.conditions.charge)
     duty = duty_of(brief.listening)
-    top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty)
-    return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, top)
+    draw = memo(_draw, transfers, power.amplifier.model)
+    top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty, draw)
+    return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, draw, top)
+
+
+def _draw(transfers: Transfers, amplifier: AmplifierModel) -> Draw:
+    return sine_draw(transfers.outputs, amplifier.r_out)
 
 
 def _unit_level(transfers: Transfers) -> Real:
@@ -125,9 +131,9 @@ def ceiling_of(
     amplifier: AmplifierModel,
     source: Source,
     duty: Number,
+    draw: Draw,
 ) -> Ceiling:
     """The ceiling on one source."""
-    draw = sine_draw(transfers.outputs, amplifier.r_out)
     above: dict[Statistic, Number] = {
         "instant": PEAK,
         "burst": 1.0,
@@ -178,21 +184,37 @@ class Heard:
 
 
 @dataclass(frozen=True)
-class Judging:
-    """What a box means for its brief: what is heard, how long it plays, and the verdicts."""
+class Summary:
+    """All of a solved box that its verdicts need: arrays (..., 1).
 
-    heard: Heard
-    programme: Programmed
+    ``loudness`` and ``passed`` are None where figures are missing; ``quiet`` and ``full`` (one for
+    each chamber) say which designs can't be heard.
+    """
+
+    loudness: Loudness | None
+    reach: Crossing
+    passed: Real | None
+    draw: Draw
+    mean_level: Real
+    programme_level: Real
+    quiet: Real
+    full: tuple[Real, ...]
+
+
+@dataclass(frozen=True)
+class Judging:
+    """How long it plays, and the verdicts."""
+
     run_level: Number
     drive: Number
     play: Played | None
     verdicts: tuple[Verdict, ...]
 
 
-def judging(sound: Sounding, lowered: Lowered, memo: Memo) -> Judging:
-    """All promises of a box that has been solved."""
-    brief, power = sound.inputs.brief, sound.inputs.power
-    heard = memo(
+def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
+    """How a solved box sounds against its brief."""
+    brief = sound.inputs.brief
+    return memo(
         _heard,
         sound.unit_level,
         sound.top,
@@ -204,29 +226,67 @@ def judging(sound: Sounding, lowered: Lowered, memo: Memo) -> Judging:
         lowest_low_pass(sound.inputs.voice.channels),
         bool(lowered.missing),
     )
+
+
+def programmed_of(sound: Sounding, memo: Memo) -> Programmed:
+    """What programme asks of a solved box."""
+    brief, power = sound.inputs.brief, sound.inputs.power
     source = memo(source_at, power, brief.conditions.charge)
-    programmed = memo(
-        _programmed, sound.transfers, sound.ratings, power.amplifier.model, source, brief.listening
+    return memo(
+        _programmed,
+        sound.transfers,
+        sound.ratings,
+        power.amplifier.model,
+        source,
+        brief.listening,
+        sound.draw,
     )
+
+
+def summary_of(sound: Sounding, heard: Heard, programmed: Programmed) -> Summary:
+    """What is left of a solved box for the verdicts."""
+    return Summary(
+        heard.loudness,
+        heard.reach,
+        None if heard.held is None else np.asarray(heard.held.margin >= 0),
+        programmed.draw,
+        programmed.unit_level,
+        programmed.level,
+        np.asarray(np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE),
+        sound.scene.model.full,
+    )
+
+
+def judging(
+    lowered: Lowered, numbers: inputs.Inputs, rolled: CabinetResult, found: Summary, memo: Memo
+) -> Judging:
+    """All promises of boxes that have been solved."""
+    brief, power = numbers.brief, numbers.power
     run_level = playing_level(brief)
-    drive = plain(10 ** ((run_level - programmed.unit_level) / 20))
-    play = memo(_played, power, programmed.draw, drive, programme_of(brief.listening).burst)
-    silent = _silent(sound)
+    drive = plain(10 ** ((run_level - found.mean_level) / 20))
+    play = memo(_played, power, found.draw, drive, programme_of(brief.listening).burst)
+    silent = [
+        *(
+            Waiting(full, no_air(chamber.name))
+            for full, chamber in zip(found.full, numbers.box.chambers, strict=True)
+        ),
+        Waiting(found.quiet, CANCELLED),
+    ]
     waits = [*(Waiting(True, reason) for reason in lowered.missing[:1]), *silent]
     verdicts = (
-        loudness_verdict(brief, heard.loudness, heard.held, waits),
-        bass_verdict(brief, heard.reach, waits),
+        loudness_verdict(brief, found.loudness, found.passed, waits),
+        bass_verdict(brief, found.reach, waits),
         runtime_verdict(
             brief,
             play.hours if play else None,
             run_level,
-            None if lowered.missing else programmed.level,
+            None if lowered.missing else found.programme_level,
             silent,
             endless=play is None,
         ),
-        *body_verdicts(brief, sound.cabinet),
+        *body_verdicts(brief, rolled),
     )
-    return Judging(heard, programmed, run_level, drive, play, verdicts)
+    return Judging(run_level, drive, play, verdicts)
 
 
 def _heard(
@@ -253,16 +313,6 @@ def _heard(
     return Heard(loud, band, reference, kept, reach, held)
 
 
-def _silent(sound: Sounding) -> list[Waiting]:
-    """Designs that can't be heard, and why."""
-    waits = [
-        Waiting(full, no_air(chamber.name))
-        for full, chamber in zip(sound.scene.model.full, sound.inputs.box.chambers, strict=True)
-    ]
-    quiet = np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE
-    return [*waits, Waiting(quiet, CANCELLED)]
-
-
 def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdict, ...]:
     """The promises of a design that can't be solved: ``reason`` stands where sound is needed."""
     brief, power = lowered.inputs.brief, lowered.inputs.power
@@ -287,10 +337,11 @@ def _programmed(
     amplifier: AmplifierModel,
     source: Source,
     listening: Listening,
+    held: Draw,
 ) -> Programmed:
     programme = programme_of(listening)
     weight = weights(programme.kind, transfers.frequency)
-    draw = programme_draw(transfers.outputs, amplifier.r_out, weight, programme.kind == "sine")
+    draw = programme_draw(held, transfers.outputs, weight, programme.kind == "sine")
     above: dict[Statistic, Number] = {
         "instant": 10 ** (programme.crest / 20),
         "burst": 10 ** (programme.burst / 20),

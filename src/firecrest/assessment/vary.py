@@ -7,27 +7,48 @@ from typing import Any
 import numpy as np
 
 from firecrest.assessment.acoustic import EDIT_GRID
-from firecrest.assessment.columns import flattened, joined, put, rows_of, stacked, widened
-from firecrest.assessment.derive import cabinet_in, judging, sounding, unheard
-from firecrest.assessment.lower import Lowered, lower
+from firecrest.assessment.columns import (
+    Columns,
+    columns_of,
+    flattened,
+    joined,
+    put,
+    rows_of,
+    stacked,
+    widened,
+)
+from firecrest.assessment.derive import (
+    Summary,
+    cabinet_in,
+    heard_of,
+    judging,
+    programmed_of,
+    sounding,
+    summary_of,
+    unheard,
+)
+from firecrest.assessment.lower import Lowered, inputs, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
+from firecrest.core.limits.ceiling import spelt
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, dotted, facts_at
 
-VALUES = 10_000
+VALUES = 16_000
 """Values per array at most: larger blocks of designs leave the cache and run slower."""
+TOGETHER = 512
+"""Designs judged together: what needs no frequencies takes fewer passes in larger blocks."""
 
 
 @dataclass(frozen=True)
 class Answers:
     """Promises and ceilings of many designs: arrays (designs, 1), and (designs, F) over frequency.
 
-    ``letters`` says what gives first at each frequency, ``letter`` where loudness is held, at
-    ``held_at`` Hz; ``level`` is the ceiling in dB. Arrays over frequency are None where figures are
-    missing that the designs have in common.
+    ``letters`` says what gives first at each frequency (numbers of letters; see ``spelt``),
+    ``letter`` where loudness is held, at ``held_at`` Hz; ``level`` is the ceiling in dB. Arrays
+    over frequency are None where figures are missing that the designs have in common.
     """
 
     verdicts: tuple[Verdict, ...]
@@ -82,7 +103,7 @@ def figures_of(found: Answers, row: int) -> Figures:
     return Figures(
         loud,
         None if loud is None else float(found.held_at[row, 0]),
-        "" if loud is None else str(found.letter[row, 0]),
+        "" if loud is None else chr(found.letter[row, 0]),
         bass,
         float(found.programme_level[row, 0]),
         None if runtime is None else runtime / 3600.0,
@@ -91,7 +112,7 @@ def figures_of(found: Answers, row: int) -> Figures:
         found.missing,
         promises,
         found.level[row],
-        "".join(found.letters[row]),
+        spelt(found.letters[row]),
     )
 
 
@@ -135,39 +156,62 @@ def _stands(tree: Any, path: Path) -> bool:
 
 def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
     """Promises and ceilings of ``count`` designs whose columns ``lowered`` holds."""
-    size = max(1, VALUES // len(frequency))
-    blocks = [slice(start, min(start + size, count)) for start in range(0, count, size)]
-    return joined([_block(lowered, rows, frequency) for rows in blocks])
+    places = columns_of(lowered.inputs)
+    chunks = [slice(start, min(start + TOGETHER, count)) for start in range(0, count, TOGETHER)]
+    return joined([_chunk(lowered, places, rows, frequency) for rows in chunks])
 
 
-def _block(lowered: Lowered, rows: slice, frequency: Real) -> Answers:
-    """One block of designs."""
+def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> Answers:
+    """Designs that are judged together; solved in smaller blocks."""
     count, memo = rows.stop - rows.start, Memo(AFRESH)
-    lowered = replace(lowered, inputs=rows_of(lowered.inputs, rows))
+    numbers = rows_of(lowered.inputs, places, rows)
+    rolled = cabinet_in(numbers, memo)
+    mass, price = np.asarray(rolled.mass), np.asarray(rolled.price)
     if lowered.blocked:
-        rolled = cabinet_in(lowered.inputs, memo)
         verdicts = unheard(lowered, rolled, lowered.blocked)
-        mass, price = np.asarray(rolled.mass), np.asarray(rolled.price)
-        silent = Answers(verdicts, mass, price, missing=lowered.blocked)
-        return widened(silent, count)
-    sound = sounding(lowered.inputs, frequency, memo)
-    found = judging(sound, lowered, memo)
-    letters = sound.top.letters()
-    loud = found.heard.loudness
+        return widened(Answers(verdicts, mass, price, missing=lowered.blocked), count)
+    size = max(1, VALUES // len(frequency))
+    blocks = [
+        slice(start, min(start + size, rows.stop)) for start in range(rows.start, rows.stop, size)
+    ]
+    solved = joined(
+        [_solved(lowered, rows_of(lowered.inputs, places, b), b, frequency) for b in blocks]
+    )
+    found = judging(lowered, numbers, rolled, solved.summary, memo)
+    loud = solved.summary.loudness
     return widened(
         Answers(
             found.verdicts,
-            np.asarray(sound.cabinet.mass),
-            np.asarray(sound.cabinet.price),
-            sound.top.level,
-            letters,
-            None if loud is None else picked(letters, np.asarray(loud.point)),
+            mass,
+            price,
+            solved.level,
+            solved.letters,
+            solved.letter,
             None if loud is None else np.asarray(loud.frequency),
-            found.programme.level,
+            solved.summary.programme_level,
             lowered.missing[0] if lowered.missing else "",
         ),
         count,
     )
+
+
+@dataclass(frozen=True)
+class _Solved:
+    summary: Summary
+    level: Real
+    letters: Real
+    letter: Real | None
+
+
+def _solved(lowered: Lowered, numbers: inputs.Inputs, rows: slice, frequency: Real) -> _Solved:
+    """One block of designs, as far as their verdicts need it."""
+    memo = Memo(AFRESH)
+    sound = sounding(numbers, frequency, memo)
+    heard = heard_of(sound, lowered, memo)
+    letters, loud = sound.top.letters(), heard.loudness
+    letter = None if loud is None else picked(letters, np.asarray(loud.point))
+    summary = summary_of(sound, heard, programmed_of(sound, memo))
+    return widened(_Solved(summary, sound.top.level, letters, letter), rows.stop - rows.start)
 
 
 def assess_many(designs: Sequence[Design], frequency: Real, memo: Memo) -> list[Figures]:

@@ -10,7 +10,6 @@ import numpy as np
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import Loudness
-from firecrest.core.limits.low_note import HeldNote
 from firecrest.core.limits.reach import INSIDE, LOWER, NONE, NOTES, Crossing
 from firecrest.design.brief import Brief
 
@@ -121,14 +120,14 @@ class Waiting:
 
 
 def loudness_verdict(
-    brief: Brief, found: Loudness | None, held: HeldNote | None, waits: Sequence[Waiting]
+    brief: Brief, found: Loudness | None, passed: Any, waits: Sequence[Waiting]
 ) -> Verdict:
-    """Loudness; at best close while a held low note needs a high-pass."""
+    """Loudness; at best close where a held low note has not ``passed``; None: not checked."""
     ask = brief.loudness
     level = np.asarray(np.nan if found is None else found.level)
     unknown = _any(waits) | np.isnan(level)
     silent = ~unknown & (level == -inf)
-    passed = np.asarray(True) if held is None else held.margin >= 0
+    passed = np.asarray(True if passed is None else passed)
     level = np.where(unknown | silent, np.nan, level)
     margin = level - ask.level
     state = judged(margin, ask.importance, np.where(passed, MET, CLOSE))

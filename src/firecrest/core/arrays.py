@@ -57,7 +57,9 @@ def positive(value: Number) -> Number:
 def picked(values: Real, place: Real) -> Real:
     """``values`` (..., F) at the grid points ``place`` (..., n)."""
     if place.ndim == 1:
-        return values[..., place]
+        return np.asarray(values[..., place])
+    if values.ndim == place.ndim == 2 and len(values) == len(place):
+        return np.asarray(values[np.arange(len(values))[:, None], place])
     lead = np.broadcast_shapes(values.shape[:-1], place.shape[:-1])
     values = np.broadcast_to(values, (*lead, values.shape[-1]))
     return np.take_along_axis(values, np.broadcast_to(place, (*lead, place.shape[-1])), axis=-1)

@@ -79,6 +79,13 @@ def band(frequency: Real, low: Number, high: Number) -> Band:
     return Band(_row(low, inner, high), end_at(log, low), end_at(log, high), span, beyond)
 
 
+def around(frequency: Real, low: Number, high: Number) -> slice:
+    """The part of a grid that a band needs: its points and one more at each end."""
+    start = int(frequency.searchsorted(np.min(low), side="right"))
+    stop = int(frequency.searchsorted(np.max(high), side="left"))
+    return slice(max(min(start, stop) - 1, 0), max(stop, start) + 1)
+
+
 def _row(low: Real, inner: Real, high: Real) -> Real:
     """The three side by side along the last axis."""
     if low.ndim == inner.ndim == high.ndim == 1:

@@ -20,6 +20,8 @@ PACK_LOSS = 10 ** (0.5 / 20)
 
 def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     """Smaller positive root of s x^2 + l x + c = 0 where c < 0; inf where there is none."""
+    if np.all(constant < 0) and np.all(square > 0):
+        return np.asarray(-2 * constant / (linear + np.sqrt(linear**2 - 4 * square * constant)))
     square, linear, constant = np.broadcast_arrays(square, linear, constant)
     with np.errstate(divide="ignore", invalid="ignore"):
         root = np.sqrt(np.maximum(linear**2 - 4 * square * constant, 0.0))
@@ -28,45 +30,51 @@ def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     return np.where(possible, answer, np.where(constant >= 0, 0.0, np.inf))
 
 
-def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[Real, Real]:
+def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[Real, Real | None]:
     """(g, pack) per channel minimum: largest drive before clipping or collapse, and whether
-    the loss against an ideal source (0.5 dB or more) is the pack's doing.
+    the loss against an ideal source (0.5 dB or more) is the pack's doing; None where it can't be.
     """
-    real = _smallest(draw, amplifier, source, ideal=False)
-    if source.converter is not None or amplifier.rail is not None:
-        return real, np.zeros(real.shape, dtype=bool)
-    ideal = _smallest(draw, amplifier, source, ideal=True)
-    return real, ideal >= PACK_LOSS * real
+    stiff = amplifier.rail is not None or source.converter is not None
+    limits = [_channel_swing(swing, draw, amplifier, source) for swing in draw.swing]
+    real = _smallest(limits)
+    if stiff:
+        return real, None
+    ideal = _smallest([_stiff_swing(swing, amplifier, source.voltage) for swing in draw.swing])
+    return real, np.asarray(ideal >= PACK_LOSS * real)
 
 
-def _smallest(draw: Draw, amplifier: AmplifierModel, source: Source, *, ideal: bool) -> Real:
-    """Smallest drive over the channels that uses up the bus."""
-    limits = [_channel_swing(swing, draw, amplifier, source, ideal) for swing in draw.swing]
+def _smallest(limits: list[Real]) -> Real:
+    """Design by design and frequency by frequency."""
+    if len(limits) == 1:
+        return limits[0]
     return np.asarray(np.min(np.broadcast_arrays(*limits), axis=0))
 
 
-def _channel_swing(
-    swing: Real, draw: Draw, amplifier: AmplifierModel, source: Source, ideal: bool
-) -> Real:
+def _stiff_swing(swing: Real, amplifier: AmplifierModel, bus: Number) -> Real:
+    """Swing limit a g + d = V of one channel on a bus that nothing lowers."""
+    room = np.maximum(bus - amplifier.offset, 0.0)
+    return _divide(room, PEAK * swing * amplifier.swing_factor)
+
+
+def _channel_swing(swing: Real, draw: Draw, amplifier: AmplifierModel, source: Source) -> Real:
     """Swing limit of one channel while all of them load the bus."""
-    a, d = PEAK * swing * amplifier.swing_factor, amplifier.offset
     if amplifier.rail is not None:
-        return np.asarray(_divide(amplifier.rail - d, a))
+        return _stiff_swing(swing, amplifier, amplifier.rail)
     if source.converter is not None:
-        return np.asarray(_divide(source.converter.output_voltage - d, a))
-    h, p1 = amplifier.loss * PEAK * draw.amperes, draw.peak_power
-    r = 0.0 if ideal else source.resistance
-    other = source.other_power
+        return _stiff_swing(swing, amplifier, source.converter.output_voltage)
+    a, d = PEAK * swing * amplifier.swing_factor, amplifier.offset
+    r = source.resistance
+    rh = r * amplifier.loss * PEAK * draw.amperes
     e = source.voltage - r * amplifier.idle_current
-    square = a * a + r * p1 + r * h * a
-    linear = 2 * a * d - e * a + r * h * d
-    constant = d * d - e * d + r * other
+    square = a * (a + rh) + r * draw.peak_power
+    linear = a * (2 * d - e) + rh * d
+    constant = d * (d - e) + r * source.other_power
     discriminant = linear**2 - 4 * square * constant
     with np.errstate(divide="ignore", invalid="ignore"):
-        g = (-linear + np.sqrt(np.maximum(discriminant, 0.0))) / (2 * square)
-    stands = (discriminant >= 0) & (g > 0) & (a * g + d >= (e - r * h * g) / 2)
-    if ideal:
-        return np.where(stands, g, 0.0)
+        g = (np.sqrt(discriminant) - linear) / (2 * square)
+    stands = (g > 0) & (a * g + d >= (e - rh * g) / 2)
+    if stands.all():
+        return np.asarray(g)
     return np.where(stands, g, np.where(e > d, collapse_limit(draw, amplifier, source), 0.0))
 
 

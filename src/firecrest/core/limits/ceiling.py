@@ -19,25 +19,31 @@ NEARLY = 0.2
 class Ceiling:
     """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor.
 
-    ``spare`` is 20 lg of every factor, (limits, ..., F).
+    ``factors`` are those of all limits, (limits, ..., F).
     """
 
     limits: tuple[Limit, ...]
     level: Real
     first: Real
-    spare: Real
+    factors: Real
 
     def letters(self) -> Real:
-        """Code letter of what gives first at each frequency, (..., F)."""
-        letters = np.array([limit.code for limit in self.limits])[self.first]
+        """Code letter of what gives first at each frequency, as its number, (..., F)."""
+        numbers = np.array([ord(limit.code) for limit in self.limits], dtype=np.uint8)
+        letters = numbers[self.first]
         for k, limit in enumerate(self.limits):
             if limit.pack is not None:
-                letters[(self.first == k) & limit.pack] = "P"
+                letters[(self.first == k) & limit.pack] = ord("P")
         return letters
 
     def codes(self) -> str:
         """The letters of one design."""
-        return "".join(self.letters())
+        return spelt(self.letters())
+
+
+def spelt(letters: Real) -> str:
+    """Letters by their numbers, as text."""
+    return bytes(letters.astype(np.uint8)).decode("ascii")
 
 
 @dataclass(frozen=True)
@@ -60,12 +66,12 @@ def code_at(limit: Limit, point: int) -> str:
 def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
     """Ceiling of a design whose unit input gives ``unit_level`` dB; shape (..., F)."""
     shape = np.broadcast_shapes(*(limit.factor.shape for limit in limits))
-    spare = np.empty((len(limits), *shape))
-    for row, limit in zip(spare, limits, strict=True):
+    factors = np.empty((len(limits), *shape))
+    for row, limit in zip(factors, limits, strict=True):
         row[...] = limit.factor
-    spare = decibel(spare)
-    first = np.argmin(spare, axis=0)
-    return Ceiling(tuple(limits), unit_level + np.min(spare, axis=0), first, spare)
+    first = np.argmin(factors, axis=0)
+    level = unit_level + decibel(np.min(factors, axis=0))
+    return Ceiling(tuple(limits), level, first, factors)
 
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:
@@ -74,7 +80,7 @@ def raw_runs(top: Ceiling) -> tuple[Run, ...]:
     changes = (top.first[1:] != top.first[:-1]) | (letters[1:] != letters[:-1])
     edges = [0, *(np.nonzero(changes)[0] + 1).tolist(), len(letters)]
     return tuple(
-        Run(int(top.first[start]), str(letters[start]), start, stop - 1)
+        Run(int(top.first[start]), chr(letters[start]), start, stop - 1)
         for start, stop in pairwise(edges)
     )
 

@@ -43,21 +43,23 @@ def sine_draw(outputs: Sequence[Output], r_out: Number) -> Draw:
     w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it.
     """
     driven = [(o.voltage + r_out * o.current, o.current, o.count) for o in outputs]
-    mean = sum(n * np.real(w * np.conj(i)) for w, i, n in driven)
-    swing = np.abs(sum(n * w * i for w, i, n in driven))
-    amperes = sum(n * np.abs(i) for _, i, n in driven)
+    mean = sum(n * (w.real * i.real + w.imag * i.imag) for w, i, n in driven)
+    swings, amps = [np.abs(w) for w, *_ in driven], [np.abs(i) for _, i, _ in driven]
+    if len(driven) == 1:
+        swing = driven[0][2] * swings[0] * amps[0]
+    else:
+        swing = np.abs(sum(n * w * i for w, i, n in driven))
+    amperes = sum(n * i for i, (*_, n) in zip(amps, driven, strict=True))
     return Draw(
-        tuple(np.abs(w) for w, _, _ in driven),
-        np.asarray(mean + swing),
-        np.asarray(mean),
-        np.asarray(amperes),
-        SINE_AVERAGE,
+        tuple(swings), np.asarray(mean + swing), np.asarray(mean), np.asarray(amperes), SINE_AVERAGE
     )
 
 
-def programme_draw(outputs: Sequence[Output], r_out: Number, weights: Real, sine: bool) -> Draw:
-    """Of programme with the spectral ``weights``, per volt of its long-term rms."""
-    held = sine_draw(outputs, r_out)
+def programme_draw(held: Draw, outputs: Sequence[Output], weights: Real, sine: bool) -> Draw:
+    """Of programme with the spectral ``weights``, per volt of its long-term rms.
+
+    ``held`` is the draw of a sine at each frequency.
+    """
     amperes = sum(o.count * rms(o.current, weights) for o in outputs)
     return Draw(
         tuple(rms(swing, weights) for swing in held.swing),

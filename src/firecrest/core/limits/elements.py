@@ -64,4 +64,6 @@ def spare(limit: Number, used: Real) -> Real:
     """
     used = np.asarray(used, dtype=np.float64)
     still = used == 0
+    if not still.any():
+        return np.asarray(limit / used)
     return np.asarray(np.where(still, np.inf, limit / np.where(still, 1.0, used)))

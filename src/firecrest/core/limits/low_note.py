@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Number, Real, decibel, picked
-from firecrest.core.limits.band import band
+from firecrest.core.limits.band import around, band
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import kind_named
@@ -67,9 +67,10 @@ def low_note(
     ends = (np.minimum(LOW_NOTE_FROM, corner), corner)
     if programme.kind == "sine":
         ends = (SINE_FREQUENCY,) * 2
-    held = band(frequency, *ends)
+    near = around(frequency, *ends)
+    held = band(frequency[near], *ends)
     softer = 10 * np.log10(1 + (programme.low_corner / held.places) ** 4) - decibel(input_drive)
-    whole = held.of(top.spare[moving]) + softer
+    whole = held.of(decibel(top.factors[moving][..., near])) + softer
     worst = np.argmin(whole, axis=-1)[..., None]
     least = picked(whole, worst)
     cure = _high_pass(held.places, np.min(whole, axis=0), np.atleast_1d(corner))
