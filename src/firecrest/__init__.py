@@ -6,4 +6,4 @@ import os
 # spinning pool steals the core that draws. Must be set before NumPy is first imported.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
-__version__ = "0.4.0"
+__version__ = "0.5.0"

@@ -36,7 +36,7 @@ from firecrest.core.limits.ceiling import spelt
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, dotted, facts_at
 
-VALUES = 16_000
+VALUES = 24_000
 """Values per array at most: larger blocks of designs leave the cache and run slower."""
 TOGETHER = 512
 """Designs judged together: what needs no frequencies takes fewer passes in larger blocks."""
