@@ -35,10 +35,10 @@ def transfers_from(scene: Scene, rows: Sequence[Complex], outputs: Sequence[int]
     """Transfers per unit input of a solved box played through chains with ``rows``."""
     network, solution, frequency = scene.model.network, scene.solution, scene.frequency
     voices = [row[..., -1, :] for row in rows]
-    jw = 2j * np.pi * frequency
+    integrated = [voice / (2j * np.pi * frequency) for voice in voices]
     current = tuple(mixed(i, voices) for i in solution.current)
     moved = tuple(
-        mixed(u, voices) / (jw * r.area)
+        mixed(u, integrated) * (1.0 / r.area)
         for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
     )
     played = tuple(
@@ -51,7 +51,7 @@ def transfers_from(scene: Scene, rows: Sequence[Complex], outputs: Sequence[int]
         played,
         tuple(np.abs(row) for row in rows),
         current,
-        tuple(mixed(v, voices) / jw for v in solution.velocity),
+        tuple(mixed(v, integrated) for v in solution.velocity),
         moved,
         tuple(_port_speed(solution, k, port, voices) for k, port in enumerate(network.ports)),
     )

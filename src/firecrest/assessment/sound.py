@@ -12,7 +12,7 @@ import numpy as np
 from firecrest.assessment.network import BoxModel
 from firecrest.core.acoustics.radiation import Surroundings, from_place, group_delay, heard, level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Number, Real
+from firecrest.core.arrays import Complex, Number, Real, summed
 from firecrest.core.circuit.solve import Solution, SoundSource, solve, sources
 from firecrest.core.voice.chain import Filter, chain_responses
 from firecrest.design.voice import Block, Channel, Voice
@@ -48,7 +48,7 @@ def flat_voices(count: int, frequency: Real) -> list[Complex]:
 
 def mixed(value: Complex, voices: Sequence[Complex]) -> Complex:
     """Answer to all channels played together: sum over channels of voice times answer."""
-    return np.asarray(sum(h * v for h, v in zip(voices, value, strict=True)))
+    return summed([h * v for h, v in zip(voices, value, strict=True)])
 
 
 @dataclass(frozen=True)
@@ -98,7 +98,7 @@ def whole_flow(scene: Scene, *, leaks: bool | None = None) -> Complex:
     flow = scene.solution.radiated
     if scene.model.places is not None:
         placed = placed_sources(scene)
-        flow = np.sum(np.broadcast_arrays(flow * 0, *(s.flow for s in placed)), axis=0)
+        flow = summed([flow * 0, *(s.flow for s in placed)])
     counted = scene.model.network.leaks_count if leaks is None else leaks
     return flow + scene.solution.leaked if counted else flow
 

@@ -38,6 +38,8 @@ from firecrest.design.edits.paths import Path, dotted, facts_at
 
 VALUES = 24_000
 """Values per array at most: larger blocks of designs leave the cache and run slower."""
+LAST = 1
+"""What blocks have in common (voices, source, air) is worked out once."""
 TOGETHER = 512
 """Designs judged together: what needs no frequencies takes fewer passes in larger blocks."""
 
@@ -174,8 +176,9 @@ def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> A
     blocks = [
         slice(start, min(start + size, rows.stop)) for start in range(rows.start, rows.stop, size)
     ]
+    shared = Memo(LAST)
     solved = joined(
-        [_solved(lowered, rows_of(lowered.inputs, places, b), b, frequency) for b in blocks]
+        [_solved(lowered, rows_of(lowered.inputs, places, b), b, frequency, shared) for b in blocks]
     )
     found = judging(lowered, numbers, rolled, solved.summary, memo)
     loud = solved.summary.loudness
@@ -203,9 +206,10 @@ class _Solved:
     letter: Real | None
 
 
-def _solved(lowered: Lowered, numbers: inputs.Inputs, rows: slice, frequency: Real) -> _Solved:
+def _solved(
+    lowered: Lowered, numbers: inputs.Inputs, rows: slice, frequency: Real, memo: Memo
+) -> _Solved:
     """One block of designs, as far as their verdicts need it."""
-    memo = Memo(AFRESH)
     sound = sounding(numbers, frequency, memo)
     heard = heard_of(sound, lowered, memo)
     letters, loud = sound.top.letters(), heard.loudness

@@ -22,6 +22,20 @@ def decibel(ratio: Any) -> Any:
         return 20.0 * np.log10(np.abs(ratio))
 
 
+def inverse(value: Complex) -> Complex:
+    """1/value of complex arrays, by its conjugate: half the time of a complex division.
+
+    Values whose square leaves the range of floats are not met here.
+    """
+    value = np.asarray(value)
+    if value.dtype.kind != "c":
+        return np.asarray(1.0 / value)
+    per_square = 1.0 / (value.real * value.real + value.imag * value.imag)
+    found = np.empty_like(value)
+    found.real, found.imag = value.real * per_square, -value.imag * per_square
+    return found
+
+
 def root(value: Number) -> Number:
     """Square root of a float or an array; NaN, without a warning, of what is below 0."""
     if isinstance(value, float):
@@ -33,6 +47,14 @@ def root(value: Number) -> Number:
 def plain(value: Number) -> Number:
     """A float where ``value`` is of one design, so that it can be told from others by itself."""
     return value if np.ndim(value) > 1 else float(np.ravel(value)[0])
+
+
+def summed(values: Sequence[Real]) -> Real:
+    """Sum of arrays that broadcast, without a copy of each."""
+    total = values[0]
+    for value in values[1:]:
+        total = total + value
+    return np.asarray(total)
 
 
 def largest(values: Sequence[Number]) -> Number:

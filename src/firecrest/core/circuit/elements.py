@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
-from firecrest.core.arrays import Complex, Number, Real
+from firecrest.core.arrays import Complex, Number, Real, inverse
 from firecrest.core.circuit.electrical import GROUND, Branch, Coil, output
 
 OUTSIDE = -1
@@ -28,7 +28,9 @@ class Chamber:
     def admittance(self, omega: Real) -> Complex:
         """Air and leak in parallel, m3/(Pa s), shape (..., F)."""
         air = 1j * omega * self.compliance
-        return air / (1.0 + air * self.absorption) + self.leak
+        if not isinstance(self.absorption, float) or self.absorption:
+            air = air * inverse(1.0 + air * self.absorption)
+        return np.asarray(air + self.leak)
 
 
 @dataclass(frozen=True)
@@ -63,12 +65,13 @@ class DriverGroup:
 
     def mobility(self, omega: Real) -> Complex:
         """Cone velocity per newton with the coils across stiff sources, m/(N s), (..., F)."""
-        constants = self.constants
-        load = constants.mechanical_impedance(omega)
-        load = load + constants.bl**2 / constants.coil_impedance(omega)
+        load = self.constants.mechanical_impedance(omega)
+        coils: list[DriverConstants | Coil] = [self.constants]
         if self.second is not None:
-            load = load + self.second.bl**2 / self.second.coil_impedance(omega)
-        return 1.0 / load
+            coils.append(self.second)
+        for coil in coils:
+            load = load + coil.bl**2 * inverse(coil.coil_impedance(omega))
+        return inverse(load)
 
 
 @dataclass(frozen=True)
@@ -107,7 +110,7 @@ class Port:
         """
         series = self.resistance + 1j * omega * self.mass
         if self.pipe is None:
-            lump = self.count / series
+            lump = self.count * inverse(series)
             return lump, lump
         cosh, sinh, wave = _line(self.pipe, self, omega)
         end = 0.5 * (1.0 - self.pipe.share) * series
@@ -151,8 +154,10 @@ class Radiator:
         inertia = omega * self.mass
         impedance = self.resistance + 1j * (inertia - 1.0 / (omega * self.compliance))
         least = 1e-9 * inertia
-        impedance = np.where(np.abs(impedance) < least, least, impedance)
-        whole = np.asarray(self.count * self.area**2 / impedance)
+        shorted = np.abs(impedance) < least
+        if shorted.any():
+            impedance = np.where(shorted, least, impedance)
+        whole = np.asarray(self.count * self.area**2 * inverse(impedance))
         return whole, whole
 
 

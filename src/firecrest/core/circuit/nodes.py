@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from firecrest.core.arrays import Complex
+from firecrest.core.arrays import Complex, inverse
 
 GROUNDED = -1
 BY_HAND = 4
@@ -43,7 +43,11 @@ class Nodes:
         """Answers, each (channels, ..., F)."""
         values = (*self._matrix.values(), *self._drive.values())
         shape = np.broadcast_shapes(*(np.shape(v) for v in values))
-        right = [self._right(row, shape) for row in range(self.count)]
+        if self.count == self.channels == 1:
+            only = np.asarray(self._drive[0, 0])
+            right = [only.reshape((1,) * (1 + len(shape) - only.ndim) + only.shape)]
+        else:
+            right = [self._right(row, shape) for row in range(self.count)]
         if self.count <= BY_HAND:
             return self._eliminated(right)
         return self._by_library(right, shape)
@@ -60,12 +64,12 @@ class Nodes:
         """Gaussian elimination, coefficient by coefficient."""
         matrix, count = dict(self._matrix), self.count
         for pivot in range(count - 1):
-            own = matrix[pivot, pivot]
+            own = inverse(matrix[pivot, pivot])
             for row in range(pivot + 1, count):
                 below = matrix.get((row, pivot))
                 if below is None:
                     continue
-                factor = below / own
+                factor = below * own
                 for column in range(pivot + 1, count):
                     above = matrix.get((pivot, column))
                     if above is not None:
@@ -80,7 +84,7 @@ class Nodes:
                 value = matrix.get((row, column))
                 if value is not None:
                     left = left - value * answer[column]
-            answer[row] = np.asarray(left / matrix[row, row])
+            answer[row] = np.asarray(left * inverse(matrix[row, row]))
         return tuple(answer)
 
     def _by_library(self, right: list[Complex], shape: tuple[int, ...]) -> tuple[Complex, ...]:

@@ -11,12 +11,13 @@ Source: Beranek & Mellow, Acoustics (2012), 6.4-6.5; Small, JAES 21 (1973) 363-3
 JAES 22 (1974) 592-601 (passive radiator); nodal analysis with gyrators: own derivation.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
-from firecrest.core.arrays import Complex, Real
+from firecrest.core.arrays import Complex, Real, inverse, summed
 from firecrest.core.circuit.electrical import GROUND, Coil, channel_of
 from firecrest.core.circuit.elements import OUTSIDE, DriverGroup, Network, Opening
 from firecrest.core.circuit.nodes import Nodes
@@ -48,7 +49,7 @@ class Solution:
 
 
 _Winding = tuple[Complex, Complex, int, int]
-"""Force per volt across the group, blocked impedance, and both terminals of a coil."""
+"""Force per volt across the group, blocked admittance, and both terminals of a coil."""
 
 
 @dataclass(frozen=True)
@@ -73,7 +74,9 @@ def _cone(group: DriverGroup, omega: Real) -> _Cone:
         coils.append((group.second, group.second.plus, group.second.minus))
     for coil, plus, minus in coils:
         ohms = coil.coil_impedance(omega)
-        found.append((coil.bl / (ohms * group.in_series), ohms, plus, minus))
+        admittance = inverse(ohms)
+        force = coil.bl / group.in_series * admittance
+        found.append((np.asarray(force), admittance, plus, minus))
     return _Cone(group, group.mobility(omega), tuple(found))
 
 
@@ -81,16 +84,17 @@ def solve(network: Network, frequency: Real) -> Solution:
     """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel."""
     omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
     cones = [_cone(group, omega) for group in network.drivers]
-    pressure, volts = _unknowns(network, omega, cones)
+    opened = [opening.admittances(omega) for opening in network.openings]
+    pressure, volts = _unknowns(network, omega, cones, opened)
     across = [_across(network, cone, volts, pressure[0]) for cone in cones]
     velocity = tuple(_velocity(cone, e, pressure) for cone, e in zip(cones, across, strict=True))
     currents = [_currents(c, e, v) for c, e, v in zip(cones, across, velocity, strict=True)]
-    through_ports = [_flows(port, omega, pressure) for port in network.ports]
-    port_intake = tuple(into for into, _ in through_ports)
-    port_flow = tuple(out for _, out in through_ports)
-    radiator_flow = tuple(_flows(radiator, omega, pressure)[1] for radiator in network.radiators)
+    flows = [_flows(o, y, pressure) for o, y in zip(network.openings, opened, strict=True)]
+    ports = len(network.ports)
+    port_intake = tuple(into for into, _ in flows[:ports])
+    port_flow = tuple(out for _, out in flows[:ports])
+    radiator_flow = tuple(out for _, out in flows[ports:])
     outward = [s.flow for s in sources(network, velocity, port_flow, radiator_flow)]
-    radiated = np.sum(np.broadcast_arrays(np.zeros_like(velocity[0]), *outward), axis=0)
     leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
     return Solution(
         frequency,
@@ -106,27 +110,27 @@ def solve(network: Network, frequency: Real) -> Solution:
         port_flow,
         port_intake,
         radiator_flow,
-        np.asarray(radiated),
-        np.sum(np.broadcast_arrays(*leaks), axis=0),
+        summed(outward) if outward else np.zeros_like(velocity[0]),
+        summed(leaks),
     )
 
 
 def _unknowns(
-    network: Network, omega: Real, cones: list[_Cone]
+    network: Network, omega: Real, cones: list[_Cone], opened: Sequence[tuple[Complex, Complex]]
 ) -> tuple[tuple[Complex, ...], tuple[Complex, ...]]:
     """(chamber pressures, voltages of free nodes) per volt of each channel, (channels, ..., F)."""
     first = len(network.chambers)
     system = Nodes(first + network.nodes, network.channels)
     for place, chamber in enumerate(network.chambers):
         system.add(place, place, chamber.admittance(omega))
-    for element in network.openings:
-        system.join(element.chamber, element.opens_to, *element.admittances(omega))
+    for element, (own, through) in zip(network.openings, opened, strict=True):
+        system.join(element.chamber, element.opens_to, own, through)
     for branch in network.branches:
-        own = branch.admittance(omega)
+        wire = branch.admittance(omega)
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
             if here >= 0:
-                _couple(system, first, first + here, here, own)
-                _couple(system, first, first + here, there, -own)
+                _couple(system, first, first + here, here, wire)
+                _couple(system, first, first + here, there, -wire)
     for cone in cones:
         _enter(system, first, cone)
     answer = system.solved()
@@ -163,9 +167,9 @@ def _enter_current(
     system: Nodes, first: int, row: int, cone: _Cone, coil: _Winding, sign: float
 ) -> None:
     """Enter the current of one coil, out of a free node, into that node's equation."""
-    group, (force, ohms, plus, minus) = cone.group, coil
+    group, (force, admittance, plus, minus) = cone.group, coil
     strings = sign * group.in_parallel
-    still = strings / (ohms * group.in_series)
+    still = strings / group.in_series * admittance
     _couple(system, first, row, plus, still)
     _couple(system, first, row, minus, -still)
     back = strings * group.in_series * force * cone.mobility
@@ -204,8 +208,8 @@ def _currents(cone: _Cone, across: list[Complex], velocity: Complex) -> list[Com
     """Current of one driver, for each of its coils."""
     series = cone.group.in_series
     return [
-        np.asarray(e / (series * ohms) - series * force * velocity)
-        for (force, ohms, *_), e in zip(cone.coils, across, strict=True)
+        np.asarray(e / series * admittance - series * force * velocity)
+        for (force, admittance, *_), e in zip(cone.coils, across, strict=True)
     ]
 
 
@@ -249,13 +253,20 @@ def _difference(pressure: tuple[Complex, ...], a: int, b: int) -> Complex:
     return pressure[a] if b == OUTSIDE else np.asarray(pressure[a] - pressure[b])
 
 
-def _flows(element: Opening, omega: Real, pressure: tuple[Complex, ...]) -> tuple[Complex, Complex]:
-    """Volume velocity into one port or radiator from its chamber, and out of its other side."""
-    own, through = (y / element.count for y in element.admittances(omega))
-    near = pressure[element.chamber]
+def _flows(
+    element: Opening, whole: tuple[Complex, Complex], pressure: tuple[Complex, ...]
+) -> tuple[Complex, Complex]:
+    """Volume velocity into one port or radiator from its chamber, and out of its other side.
+
+    ``whole`` are the admittances of all ``count`` of them.
+    """
+    own, through = whole
+    share = 1.0 / element.count
+    near = share * pressure[element.chamber]
     if element.opens_to == OUTSIDE:
-        return np.asarray(near * own), np.asarray(near * through)
-    far = pressure[element.opens_to]
+        into = np.asarray(near * own)
+        return into, into if through is own else np.asarray(near * through)
+    far = share * pressure[element.opens_to]
     return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
 
 

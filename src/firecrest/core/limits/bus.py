@@ -21,7 +21,9 @@ PACK_LOSS = 10 ** (0.5 / 20)
 def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     """Smaller positive root of s x^2 + l x + c = 0 where c < 0; inf where there is none."""
     if np.all(constant < 0) and np.all(square > 0):
-        return np.asarray(-2 * constant / (linear + np.sqrt(linear**2 - 4 * square * constant)))
+        with np.errstate(invalid="ignore"):  # no source resistance: infinite over infinite
+            root = np.sqrt(linear**2 - 4 * square * constant)
+            return np.asarray(-2 * constant / (linear + root))
     square, linear, constant = np.broadcast_arrays(square, linear, constant)
     with np.errstate(divide="ignore", invalid="ignore"):
         root = np.sqrt(np.maximum(linear**2 - 4 * square * constant, 0.0))
