@@ -308,7 +308,7 @@ def _heard(
     if gaps:
         return Heard(None, band, reference, kept, reach, None)
     note = 10 ** ((ask.level - reference) / 20)
-    held = low_note(frequency, top, note, programme_of(listening), bass.frequency)
+    held = low_note(frequency, top.limits, note, programme_of(listening), bass.frequency)
     loud = loudness(frequency, top.level, ask.level, bass.frequency, bass.drop, f_hi)
     return Heard(loud, band, reference, kept, reach, held)
 

@@ -28,11 +28,12 @@ AFRESH = 0
 class Memo:
     """Remembers the last ``kept`` results of each function; with 0 it remembers nothing.
 
+    What it remembers is sealed against writing, unless its owner alone ever sees it (``sealed``).
     ``runs`` counts by function name how often a result was really worked out.
     """
 
-    def __init__(self, kept: int = KEPT) -> None:
-        self._kept = kept
+    def __init__(self, kept: int = KEPT, *, sealed: bool = True) -> None:
+        self._kept, self._sealed = kept, sealed
         self._known: dict[Any, list[tuple[tuple[Any, ...], Any]]] = {}
         self.runs: dict[str, int] = {}
 
@@ -50,7 +51,9 @@ class Memo:
                     known.insert(0, known.pop(place))
                 return result  # type: ignore[no-any-return]
         result = function(*args, **kwargs)
-        if not isinstance(function, type):  # what only bundles its arguments is sealed already
+        if self._sealed and not isinstance(
+            function, type
+        ):  # what only bundles its arguments is sealed already
             seal(result)
         name = getattr(function, "__name__", "")
         self.runs[name] = self.runs.get(name, 0) + 1

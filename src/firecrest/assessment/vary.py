@@ -176,7 +176,7 @@ def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> A
     blocks = [
         slice(start, min(start + size, rows.stop)) for start in range(rows.start, rows.stop, size)
     ]
-    shared = Memo(LAST)
+    shared = Memo(LAST, sealed=False)
     solved = joined(
         [_solved(lowered, rows_of(lowered.inputs, places, b), b, frequency, shared) for b in blocks]
     )

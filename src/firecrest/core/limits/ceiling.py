@@ -17,15 +17,11 @@ NEARLY = 0.2
 
 @dataclass(frozen=True)
 class Ceiling:
-    """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor.
-
-    ``factors`` are those of all limits, (limits, ..., F).
-    """
+    """``level`` in dB (..., F), ``first`` the place in ``limits`` of the smallest factor."""
 
     limits: tuple[Limit, ...]
     level: Real
     first: Real
-    factors: Real
 
     def letters(self) -> Real:
         """Code letter of what gives first at each frequency, as its number, (..., F)."""
@@ -66,12 +62,11 @@ def code_at(limit: Limit, point: int) -> str:
 def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
     """Ceiling of a design whose unit input gives ``unit_level`` dB; shape (..., F)."""
     shape = np.broadcast_shapes(*(limit.factor.shape for limit in limits))
-    factors = np.empty((len(limits), *shape))
-    for row, limit in zip(factors, limits, strict=True):
-        row[...] = limit.factor
-    first = np.argmin(factors, axis=0)
-    level = unit_level + decibel(np.min(factors, axis=0))
-    return Ceiling(tuple(limits), level, first, factors)
+    smallest, first = np.full(shape, np.inf), np.zeros(shape, dtype=np.uint8)
+    for k, limit in enumerate(limits):
+        np.putmask(first, limit.factor < smallest, k)
+        np.minimum(smallest, limit.factor, out=smallest)
+    return Ceiling(tuple(limits), unit_level + decibel(smallest), first)
 
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:

@@ -10,7 +10,6 @@ import numpy as np
 
 from firecrest.core.arrays import Number, Real, decibel, picked
 from firecrest.core.limits.band import around, band
-from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.programme import SINE_FREQUENCY, Programme
@@ -53,7 +52,11 @@ class LowNote:
 
 
 def low_note(
-    frequency: Real, top: Ceiling, input_drive: Number, programme: Programme, corner: Number
+    frequency: Real,
+    limits: Sequence[Limit],
+    input_drive: Number,
+    programme: Programme,
+    corner: Number,
 ) -> HeldNote | None:
     """Held-note check from 20 Hz to ``corner`` at ``input_drive`` (V rms of the reference sine).
 
@@ -61,7 +64,7 @@ def low_note(
     Butterworth high-pass x^4/(1+x^4) that gives every note back what it lacks, closed form.
     None when no limit of motion is known.
     """
-    moving = [k for k, limit in enumerate(top.limits) if kind_named(limit.name).moves]
+    moving = [k for k, limit in enumerate(limits) if kind_named(limit.name).moves]
     if not moving:
         return None
     ends = (np.minimum(LOW_NOTE_FROM, corner), corner)
@@ -70,7 +73,8 @@ def low_note(
     near = around(frequency, *ends)
     held = band(frequency[near], *ends)
     softer = 10 * np.log10(1 + (programme.low_corner / held.places) ** 4) - decibel(input_drive)
-    whole = held.of(decibel(top.factors[moving][..., near])) + softer
+    factors = [limits[k].factor[..., near] for k in moving]
+    whole = held.of(decibel(np.stack(np.broadcast_arrays(*factors)))) + softer
     worst = np.argmin(whole, axis=-1)[..., None]
     least = picked(whole, worst)
     cure = _high_pass(held.places, np.min(whole, axis=0), np.atleast_1d(corner))
