@@ -12,13 +12,14 @@ from dataclasses import dataclass
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.inverse import tuning_of, with_tuning
+from firecrest.assessment.sizing import scaled
 from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
 from firecrest.design.power import Pack, WallSupply
 
-CELLS, VOLTS, GRAMS, SHARE, BOOST = 2, 1.2, 0.020, 0.15, 2.0
+CELLS, VOLTS, GRAMS, SHARE, BOOST, AIR = 2, 1.2, 0.020, 0.15, 2.0, 1.1
 GRID = EDIT_GRID[::2]
 
 
@@ -65,7 +66,7 @@ def _apart(after: Figures, before: Figures) -> float | None:
 
 def levers_of(design: Design) -> Iterator[Lever]:
     """All levers that a design has."""
-    for make in (_swing, _mass, _tuning, _boost, _area):
+    for make in (_swing, _mass, _tuning, _boost, _area, _air):
         yield from make(design)
 
 
@@ -133,6 +134,17 @@ def _area(design: Design) -> Iterator[Lever]:
     for place, item in enumerate(design.box.radiators):
         path = ("box", "radiators", place, "count")
         yield from _numbers("radiator", 1, place, design, path, item.count + 1)
+
+
+def _air(design: Design) -> Iterator[Lever]:
+    """A tenth more air: of a case that keeps its proportions, or of a stated volume."""
+    stated = design.box.chambers[0].stated_volume
+    with suppress(FirecrestError):
+        if stated is not None:
+            path = ("box", "chambers", 0, "stated_volume")
+            yield Lever("air", AIR, 0, set_number(design, path, stated * AIR))
+        else:
+            yield Lever("air", AIR, 0, scaled(design, AIR ** (1 / 3)))
 
 
 def _wider(design: Design, place: int, chamber: int) -> Design:

@@ -7,7 +7,18 @@ from firecrest.assessment.helps import Help, helps
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.present.sentences import Piece, Sentence, why
+from firecrest.present.words import joined
 
+TRIED = {
+    "cells": "more cells",
+    "volts": "more volts",
+    "mass": "mass",
+    "length": "port length",
+    "boost": "less boost",
+    "width": "port area",
+    "radiator": "another radiator",
+    "air": "more air",
+}
 WORTH = 0.2
 """dB of loudness below which a lever is not named."""
 
@@ -21,8 +32,11 @@ def what_helps(assessment: Assessment) -> str:
     if a is None or a.loudness is None or assessment.promise("loudness").state != "short":
         return ""
     found = helps(assessment)
-    if not found or found[0].loudness < WORTH:
-        return "No single small change helps: more volts, mass, tuning, boost and area were tried."
+    if not found:
+        return ""
+    if found[0].loudness < WORTH:
+        tried = joined(list(dict.fromkeys(TRIED[x.lever.kind] for x in found)))
+        return f"No small change by itself helps; tried: {tried}."
     best = found[0]
     text = f"{_lever(best).capitalize()} helps most, {figure(best.loudness, 1)} dB"
     volts = next((x for x in found if x.lever.kind in ("cells", "volts")), None)
@@ -44,6 +58,7 @@ def _lever(found: Help) -> str:
         "boost": "2\u202fdB less boost",
         "width": "a port 15 % wider",
         "radiator": "one more radiator",
+        "air": "a tenth more air",
     }[lever.kind]
 
 

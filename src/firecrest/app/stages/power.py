@@ -192,7 +192,7 @@ class PowerStage(Stage):
             ):
                 cell.setText(text)
             set_role(row[1], "bad" if truth.impossible else "")
-        self._bus.setText(f"“here” is clean watts at {power.bus_words(a)}.")
+        self._bus.setText(f"“here”: clean watts, all channels at once, from {power.bus_words(a)}.")
 
 
 def _no_runtime(assessment: Any) -> str:

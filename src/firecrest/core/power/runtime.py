@@ -82,6 +82,8 @@ def _moment(pack: Pack, charge: Real, demand: _Demand) -> _Moment:
     under = open_voltage**2 - 4 * resistance * demand.power
     with np.errstate(invalid="ignore"):
         voltage = (open_voltage + np.sqrt(under)) / 2
+    # Losses alone may drop all of the open voltage: broken too, also where nothing is asked for.
+    voltage = np.where(voltage > 0, voltage, np.nan)
     return _Moment(cell, ohms, voltage, demand.amperes + demand.power / voltage)
 
 
