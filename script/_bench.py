@@ -89,7 +89,7 @@ def edits() -> None:
 
 
 BRANCHES = (
-    (("box", "radiators", 0, "added_mass"), 1e-4),
+    (("box", "openings", 0, "added_mass"), 1e-4),
     (("voice", "channels", 0, "blocks", 1, "gain"), 1e-4),
     (("power", "source", "lead_resistance"), 1e-4),
     (("brief", "loudness", "level"), 1e-5),
@@ -103,11 +103,11 @@ def ratio(name: str, value: float) -> None:
 
 
 HANDLES = (
-    ("boathouse-radiators", ("box", "radiators", 0, "added_mass"), 0.2, 1e-5),
+    ("boathouse-radiators", ("box", "openings", 0, "added_mass"), 0.2, 1e-5),
     ("boathouse-radiators", ("box", "case", "depth"), 0.42, 1e-5),
-    ("breakwater", ("box", "ports", 0, "length"), 0.3, 1e-5),
+    ("breakwater", ("box", "openings", 0, "length"), 0.3, 1e-5),
     ("breakwater", ("box", "case", "depth"), 0.25, 1e-5),
-    ("sixth", ("box", "ports", 0, "length"), 0.2, 1e-5),
+    ("sixth", ("box", "openings", 0, "length"), 0.2, 1e-5),
     ("sixth", ("box", "chambers", 1, "leak_q"), 9.0, 1e-3),
 )
 
@@ -160,7 +160,7 @@ def varying() -> None:
     group = ("box", "groups", 0, "driver")
     spans = {
         ("box", "case", "depth"): (0.15, 0.20),
-        ("box", "radiators", 0, "added_mass"): (0.01, 0.05),
+        ("box", "openings", 0, "added_mass"): (0.01, 0.05),
         (*group, "constants", "m_ms"): (0.009, 0.011),
         (*group, "constants", "bl"): (4.0, 5.0),
         (*group, "xmax"): (0.003, 0.005),

@@ -100,7 +100,7 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
             if not busy and not (stage.starts and stage.starts.busy):
                 break
 
-    stage = show("boathouse-radiators", ("box", "radiators", 0), "travel")
+    stage = show("boathouse-radiators", ("box", "openings", 0), "travel")
     shoot("size-radiators")
     show("boathouse-bandpass", ("box", "chambers", 1), "response")
     window.session.look_at(60.0)
@@ -108,9 +108,9 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     show("breakwater", ("box", "chambers", 0), "response")
     window.session.look_at(150.0)
     shoot("size-two-one")
-    stage = show("lantern", ("box", "ports", 0), "ceiling")
+    stage = show("lantern", ("box", "openings", 0), "ceiling")
     shoot("size-lantern")
-    stage = show("boathouse-bandpass", ("box", "ports", 0), "ports")
+    stage = show("boathouse-bandpass", ("box", "openings", 0), "ports")
     shoot("size-ports")
     stage = show("boathouse", ("box", "chambers", 0), "ceiling")
     stage.open_starts()
@@ -151,7 +151,7 @@ def shoot_files(window: MainWindow, folder: Path) -> None:
     session, messages = window.session, window.messages
     window.show_stage("size")
     session.edit_number(("box", "case", "depth"), 0.17)
-    other = set_number(read_demo("slipway"), ("box", "radiators", 0, "added_mass"), 0.03)
+    other = set_number(read_demo("slipway"), ("box", "openings", 0, "added_mass"), 0.03)
     text = differing_text(session.design, other)
     shoot_question(
         window,

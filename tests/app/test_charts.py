@@ -39,8 +39,8 @@ def random_designs(base, count):
     rng = np.random.default_rng(7)
     ranges = [
         (("box", "case", "depth"), 0.12, 0.4),
-        (("box", "radiators", 0, "added_mass"), 0, 0.2),
-        (("box", "radiators", 0, "radiator", "xmax"), 1e-3, 0.02),
+        (("box", "openings", 0, "added_mass"), 0, 0.2),
+        (("box", "openings", 0, "radiator", "xmax"), 1e-3, 0.02),
         (("box", "groups", 0, "driver", "xmax"), 5e-4, 0.012),
         (("box", "groups", 0, "driver", "pe"), 2, 100),
         (("power", "source", "board", "max_current"), 1, 20),

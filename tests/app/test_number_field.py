@@ -10,7 +10,7 @@ from firecrest.app.widgets.number_field import DragLabel
 from tests.app.helpers import edit_of, settle, type_into
 
 VOLUME = ("computed", "air_volume")
-MASS = ("box", "radiators", 0, "added_mass")
+MASS = ("box", "openings", 0, "added_mass")
 LENGTH = ("box", "case", "length")
 
 
@@ -75,7 +75,7 @@ def test_leaving_a_field_keeps_what_was_typed(window):
     type_into(window, MASS, "1 oz", keep=False)
     edit_of(window, *LENGTH).setFocus()
     settle()
-    assert window.session.design.box.radiators[0].added_mass == pytest.approx(0.0283495, rel=1e-4)
+    assert window.session.design.box.openings[0].added_mass == pytest.approx(0.0283495, rel=1e-4)
 
 
 def test_arrows_step_the_last_shown_digit_in_one_undo_step(window, slipway):
@@ -86,7 +86,7 @@ def test_arrows_step_the_last_shown_digit_in_one_undo_step(window, slipway):
         (Qt.Key.Key_Down, Qt.KeyboardModifier.ControlModifier),
     ):
         QTest.keyClick(edit, key, modifier)
-    mass = window.session.design.box.radiators[0].added_mass
+    mass = window.session.design.box.openings[0].added_mass
     assert mass == pytest.approx(0.018 + 0.0001 + 0.001 - 0.00001)
     window.undo()
     assert window.session.design is slipway
@@ -114,7 +114,7 @@ def test_the_wheel_steps_only_a_focused_field(window, slipway):
     assert window.session.design is slipway
     mass.setFocus()
     wheel(mass, up=True)
-    assert window.session.design.box.radiators[0].added_mass == pytest.approx(0.0181)
+    assert window.session.design.box.openings[0].added_mass == pytest.approx(0.0181)
 
 
 def test_whole_numbers_step_by_one(window):
@@ -147,7 +147,7 @@ def test_dragging_the_label_moves_the_value_as_one_step(window, slipway):
     for x in (45, 85, 165):
         mouse(QEvent.Type.MouseMove, x, Qt.MouseButton.LeftButton)
     mouse(QEvent.Type.MouseButtonRelease, 165, Qt.MouseButton.LeftButton)
-    assert window.session.design.box.radiators[0].added_mass == pytest.approx(0.022)
+    assert window.session.design.box.openings[0].added_mass == pytest.approx(0.022)
     window.undo()
     assert window.session.design is slipway
 
@@ -184,7 +184,7 @@ def test_unknown_figures_are_empty_and_can_be_emptied(window):
 
 
 def test_fields_have_names_help_and_origin_for_everyone(window):
-    edit = edit_of(window, "box", "radiators", 0, "radiator", "xmax")
+    edit = edit_of(window, "box", "openings", 0, "radiator", "xmax")
     assert edit.accessibleName() == "Travel, one way Xmax"
     QApplication.sendEvent(edit, QHelpEvent(QEvent.Type.ToolTip, QPoint(3, 3), QPoint(3, 3)))
     assert "an estimate" in edit.toolTip()

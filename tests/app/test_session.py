@@ -14,7 +14,7 @@ from firecrest.files import journal
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.journal import Journal, left_over
 
-MASS = ("box", "radiators", 0, "added_mass")
+MASS = ("box", "openings", 0, "added_mass")
 
 
 @pytest.fixture
@@ -33,7 +33,7 @@ def test_an_edit_settles_design_and_assessment_together(session, slipway):
     changed = counted(session.changed)
     session.edit_number(MASS, 0.03)
     assert session.assessment.design is session.design
-    assert session.design.box.radiators[0].added_mass == 0.03
+    assert session.design.box.openings[0].added_mass == 0.03
     assert len(changed) == 1
     session.undo()
     assert session.design is slipway
@@ -49,7 +49,7 @@ def test_an_edit_to_the_same_value_is_no_step(session):
 def test_ghosts_come_and_go_without_touching_the_design(session, slipway):
     tried = counted(session.tried)
     session.try_design(set_number(slipway, MASS, 0.05))
-    assert session.trial.design.box.radiators[0].added_mass == 0.05
+    assert session.trial.design.box.openings[0].added_mass == 0.05
     session.try_design(slipway)
     assert session.trial is None
     session.drop_trial()
@@ -79,7 +79,7 @@ def test_folded_edits_are_one_step(session, slipway):
     session.undo()
     assert session.design is slipway
     session.redo()
-    assert session.design.box.radiators[0].added_mass == 0.022
+    assert session.design.box.openings[0].added_mass == 0.022
 
 
 def test_looking_moves_no_design(session):
@@ -94,7 +94,7 @@ def test_looking_moves_no_design(session):
 
 def test_places_that_are_there(session):
     assert session.has(MASS)
-    assert not session.has(("box", "ports", 0, "length"))
+    assert not session.has(("box", "openings", 0, "length"))
 
 
 def test_attachments_travel_from_file_to_file(session, slipway, tmp_path):
@@ -199,7 +199,7 @@ def test_restored_work_stays_where_it_is_when_the_disk_is_full(session, settings
     assert "could not be kept aside" in told[0]
     session.journal.let_go()
     (again,) = left_over(settings / "journal")
-    assert again.document.design.box.radiators[0].added_mass == 0.03
+    assert again.document.design.box.openings[0].added_mass == 0.03
 
 
 def test_saving_over_what_another_window_wrote_is_refused_until_told(session, slipway, tmp_path):

@@ -89,7 +89,7 @@ def test_trying_shows_ghosts_and_taking_is_one_undo_step(window, stage):
     steps = len(window.session.history.past)
     stage.shelf.table.setFocus()
     press(window, Qt.Key.Key_Return)
-    assert window.session.design.box.radiators[0].radiator.name == "Rowan R16L"
+    assert window.session.design.box.openings[0].radiator.name == "Rowan R16L"
     assert len(window.session.history.past) == steps + 1
     assert window.actions_by_id["undo"].text() == "Undo: Radiator: Rowan R16L"
     shown = window.session.assessment.promise("loudness").predicted
@@ -111,7 +111,7 @@ def test_each_candidate_tuned(window, stage):
     assert row.outcome.figures.loudness >= plain - 0.05
     click(stage.shelf.take_button)
     assert window.session.design == row.outcome.design
-    mass = window.session.design.box.radiators[0].added_mass
+    mass = window.session.design.box.openings[0].added_mass
     assert mass != 0.018
 
 
@@ -139,7 +139,7 @@ def test_what_cannot_be_put_in_is_told(window, stage):
 
 def test_results_follow_the_design(window, stage):
     before = pick(stage, "alder-w13-8").outcome.figures.loudness
-    window.session.edit_number(("box", "radiators", 0, "added_mass"), 0.06)
+    window.session.edit_number(("box", "openings", 0, "added_mass"), 0.06)
     assert stage.shelf.table.rows_model.faded
     wait(stage)
     assert not stage.shelf.table.rows_model.faded

@@ -45,10 +45,10 @@ def choose(box, text):
 
 
 def test_what_is_pressed_in_the_picture_can_be_edited(window, size):
-    click(item(size, "box", "radiators", 0))
-    assert size.selected == ("box", "radiators", 0)
+    click(item(size, "box", "openings", 0))
+    assert size.selected == ("box", "openings", 0)
     paths = [row.binding.path for row in size.findChildren(NumberRow)]
-    assert ("box", "radiators", 0, "added_mass") in paths
+    assert ("box", "openings", 0, "added_mass") in paths
     for edit in edits_on(window):
         check(window, edit)
     assert "Notch" in " ".join(size.facts.texts())
@@ -97,16 +97,17 @@ def test_a_layout_that_cannot_be_is_refused_and_told(window, size):
 
 
 def test_openings_come_and_go(window, size):
+    before = window.session.design.box.openings
     press_button(size, "Add port")
-    assert len(window.session.design.box.ports) == 1
-    click(item(size, "box", "ports", 0))
+    assert len(window.session.design.box.openings) == 2
+    click(item(size, "box", "openings", 1))
     press_button(size, "Remove")
-    assert window.session.design.box.ports == ()
+    assert window.session.design.box.openings == before
     assert size.selected == ("box", "chambers", 0)
 
 
 def test_slow_facts_arrive_and_go_with_the_selection(window, size):
-    click(item(size, "box", "radiators", 0))
+    click(item(size, "box", "openings", 0))
     rested(size.later)
     assert any("10 g more each" in text for text in size.facts.texts())
     click(item(size, "box", "groups", 0))
@@ -125,11 +126,11 @@ def test_a_start_is_tried_by_focus_and_taken_by_enter(window, size):
     assert window.session.trial is not None
     QTest.keyClick(row, Qt.Key.Key_Return)
     settle()
-    assert window.session.design.box.radiators == ()
+    assert window.session.design.box.openings == ()
     assert window.session.history.past[-1][0].startswith("Start: closed")
     assert size.starts is None
     menu(window, "undo")
-    assert window.session.design.box.radiators
+    assert window.session.design.box.openings
 
 
 def test_another_qtc_gives_another_closed_box(window, size):
@@ -238,9 +239,9 @@ def test_rooms_are_typed_on_the_promise_stage(window):
 
 
 def test_fields_found_by_name_are_shown_in_their_part(window):
-    assert window.reveal(("box", "radiators", 0, "radiator", "mmp")) is not False
+    assert window.reveal(("box", "openings", 0, "radiator", "mmp")) is not False
     settle()
-    assert window.stage.selected == ("box", "radiators", 0)
+    assert window.stage.selected == ("box", "openings", 0)
     window.reveal(("computed", "air_volume"))
     settle()
     assert window.stage.selected == ("box", "chambers", 0)
@@ -261,7 +262,7 @@ def test_another_box_while_the_stage_is_not_seen(make_window):
     """What was selected may be gone when the picture, drawn a little later, is asked for."""
     window = make_window(read_demo("lantern"))
     window.show_stage("size")
-    window.stage.select(("box", "ports", 0))
+    window.stage.select(("box", "openings", 0))
     window.session.edit_number(
         ("box", "case", "depth"), window.session.design.box.case.depth + 1e-3
     )
@@ -277,8 +278,8 @@ def test_fields_of_another_design_are_not_asked_for_the_old_one(make_window):
     """A chamber's name of the old design is none of the new one's choices."""
     window = make_window(read_demo("boathouse-bandpass"))
     window.show_stage("size")
-    window.stage.select(("box", "ports", 0))
+    window.stage.select(("box", "openings", 0))
     settle()
     window.session.start(Document(read_demo("lantern")), None)
     settle()
-    assert window.stage.selected == ("box", "ports", 0)
+    assert window.stage.selected == ("box", "openings", 0)

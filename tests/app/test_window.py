@@ -122,13 +122,13 @@ def test_views_of_size(window):
 def test_switching_the_kind_of_box_is_one_step_and_rebuilds_the_columns(window, slipway, kind):
     window.show_stage("size")
     segment(window, "Kind of box", kind)
-    assert bool(window.session.design.box.ports) == (kind == "port")
-    window.stage.reveal(("box", "ports", 0, "diameter"))
-    assert (window.stage.field(("box", "ports", 0, "diameter")) is not None) == (kind == "port")
+    assert bool(window.session.design.box.openings) == (kind == "port")
+    window.stage.reveal(("box", "openings", 0, "diameter"))
+    assert (window.stage.field(("box", "openings", 0, "diameter")) is not None) == (kind == "port")
     assert len(window.session.history.past) == 1
     menu(window, "undo")
     assert window.session.design is slipway
-    assert window.stage.reveal(("box", "radiators", 0, "added_mass"))
+    assert window.stage.reveal(("box", "openings", 0, "added_mass"))
 
 
 def test_plots_export_and_show_their_table(window, tmp_path, qtbot):
@@ -186,26 +186,26 @@ def test_part_cards_choose_whose_data_is_shown(window):
     click(window.stage.tray.cards[1])
     assert window.stage.tray.cards[1].property("chosen")
     assert window.stage.shelf.kind == "radiator"
-    window.stage.open_path(("box", "radiators", 0, "radiator"))
-    assert window.stage.field(("box", "radiators", 0, "radiator", "mmp")) is not None
+    window.stage.open_path(("box", "openings", 0, "radiator"))
+    assert window.stage.field(("box", "openings", 0, "radiator", "mmp")) is not None
     type_into(window, ("power", "dsp", "power"), "3 W")
     assert window.session.design.power.dsp.power == 3.0
 
 
 def test_undo_and_redo_are_named_in_menu_and_buttons(window):
-    type_into(window, ("box", "radiators", 0, "added_mass"), "30 g")
+    type_into(window, ("box", "openings", 0, "added_mass"), "30 g")
     text = "Undo: Added mass, each 18.0\u202fg → 30.0\u202fg"
     assert window.actions_by_id["undo"].text() == text
     assert window.undo_button.toolTip() == text
     press(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert window.session.design.box.radiators[0].added_mass == 0.018
+    assert window.session.design.box.openings[0].added_mass == 0.018
     assert window.actions_by_id["redo"].text().startswith("Redo: Added mass")
     press(
         window,
         Qt.Key.Key_Z,
         Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier,
     )
-    assert window.session.design.box.radiators[0].added_mass == pytest.approx(0.03)
+    assert window.session.design.box.openings[0].added_mass == pytest.approx(0.03)
 
 
 def test_find_goes_to_fields_parts_and_commands(window):

@@ -38,11 +38,11 @@ def bass_box(slipway):
     )  # fmt: skip
     box = slipway.box
     radiator = rebuilt(
-        box.radiators[0].radiator, sd=0.0155, mmp=0.055, cmp=4e-4, xmax=0.016, fp=None, qmp=None
+        box.openings[0].radiator, sd=0.0155, mmp=0.055, cmp=4e-4, xmax=0.016, fp=None, qmp=None
     )
-    sets = (rebuilt(box.radiators[0], radiator=radiator, count=2, added_mass=0.0),)
+    sets = (rebuilt(box.openings[0], radiator=radiator, count=2, added_mass=0.0),)
     groups = (rebuilt(group, driver=driver, in_series=1, in_parallel=1),)
-    made = replace_at(slipway, ("box",), rebuilt(box, groups=groups, radiators=sets))
+    made = replace_at(slipway, ("box",), rebuilt(box, groups=groups, openings=sets))
     made = replace_at(
         made, ("box", "case"), rebuilt(box.case, length=0.36, height=0.26, depth=0.25)
     )

@@ -31,14 +31,14 @@ def test_a_measured_volume_is_replaced_as_it_stands(slipway):
 def test_typing_a_tuning_moves_added_mass(slipway, hertz):
     made = with_tuning(slipway, hertz)
     assert tuning_of(made) == pytest.approx(hertz, rel=1e-9)
-    assert made.box.radiators[0].added_mass != slipway.box.radiators[0].added_mass
+    assert made.box.openings[0].added_mass != slipway.box.openings[0].added_mass
 
 
 def test_typing_a_tuning_moves_port_length(slipway):
     ported = with_kind(slipway, "port")
     made = with_tuning(ported, 62.0)
     assert tuning_of(made) == pytest.approx(62.0, rel=1e-6)
-    assert made.box.ports[0].length < ported.box.ports[0].length
+    assert made.box.openings[0].length < ported.box.openings[0].length
 
 
 def test_a_tuning_out_of_reach_is_refused_with_the_range(slipway):

@@ -61,7 +61,7 @@ def test_a_new_bandpass_has_its_port_tuned_and_fitting(slipway):
     made = with_layout(slipway, "bandpass4")
     assert [kind_of(made, k) for k in (0, 1)] == ["sealed", "port"]
     assert tuning_of(made, 1) > slipway.brief.bass.frequency
-    assert fit_in_case(made, 0).longest >= made.box.ports[0].length
+    assert fit_in_case(made, 0).longest >= made.box.openings[0].length
     sixth = with_layout(slipway, "bandpass6")
     assert tuning_of(sixth, 0) == pytest.approx(50.0, rel=1e-6)
     assert tuning_of(sixth, 1) == pytest.approx(100.0, rel=1e-6)
@@ -159,7 +159,7 @@ def test_a_pair_in_series_has_four_times_the_impedance_of_one_in_parallel(slipwa
 
 
 def test_an_opening_in_the_back_sums_with_its_own_phase(slipway):
-    away = changed(slipway, ("box", "radiators", 0), place=Position(forward=-0.8))
+    away = changed(slipway, ("box", "openings", 0), place=Position(forward=-0.8))
     a, b = assess(slipway).acoustic, assess(away).acoustic
     apart = np.abs(a.unit_level - b.unit_level)
     assert np.max(apart[(a.frequency > 60) & (a.frequency < 120)]) > 0.3
@@ -206,31 +206,31 @@ def test_every_valid_design_has_finite_results(name, scale, pair, layout):
     if a is not None:
         assert np.isfinite(a.unit_level).all()
         assert np.isfinite(a.top.level).all()
-        for moved in (*a.transfers.excursion, *a.transfers.port_speed):
+        for moved in (*a.transfers.excursion, *a.transfers.openings):
             assert np.isfinite(moved).all()
 
 
 def test_opposed_parts_cancel_their_force_on_the_case(slipway):
     """One radiator's mass times its acceleration, worked out by hand, is what opposing removes."""
     both = changed(slipway, ("box", "groups", 0), opposed=True)
-    still = assess(changed(both, ("box", "radiators", 0), opposed=True))
+    still = assess(changed(both, ("box", "openings", 0), opposed=True))
     assert case_force(still, still.acoustic)[0] == 0.0
     shaking = assess(both)
     force, at = case_force(shaking, shaking.acoustic)
     a = shaking.acoustic
     k = np.argmin(np.abs(a.frequency - at))
-    x = np.sqrt(2) * abs(a.transfers.radiator_excursion[0][k]) * motion_of(shaking, a).drive[k]
-    mass = a.model.radiators[0].mass
+    x = np.sqrt(2) * abs(a.transfers.openings[0][k]) * motion_of(shaking, a).drive[k]
+    mass = a.model.network.openings[0].mass
     assert force == pytest.approx(2 * mass * (2 * np.pi * at) ** 2 * x, rel=1e-6)
 
 
 def test_a_radiator_before_the_cone_is_rated_by_the_drivers_that_face_it(slipway):
     """Without a travel figure: twice the drivers' displacement over the radiators' area."""
     made = with_kind(with_layout(slipway, "bandpass4"), "radiators", 1)
-    made = replace_at(made, ("box", "radiators", 0, "radiator", "xmax"), None)
-    driver, item = made.box.groups[0].driver, made.box.radiators[0]
+    made = replace_at(made, ("box", "openings", 0, "radiator", "xmax"), None)
+    driver, item = made.box.groups[0].driver, made.box.openings[0]
     expected = 2 * 2 * driver.sd * driver.xmax / (item.count * item.radiator.sd)
-    assert assess(made).acoustic.ratings.radiator_travel[0] == pytest.approx(expected)
+    assert assess(made).acoustic.ratings.openings[0] == pytest.approx(expected)
 
 
 def test_pairs_places_and_rooms_are_stacked_like_anything_else(slipway):

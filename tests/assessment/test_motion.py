@@ -46,7 +46,7 @@ def test_six_decibels_more_are_twice_the_motion_and_pressure(slipway):
     found = [(d, d.acoustic) for d in map(assess, (slipway, louder))]
     soft, loud = (motion_of(*pair) for pair in found)
     ratio = 10 ** (6 / 20)
-    np.testing.assert_allclose(loud.radiator[0], ratio * soft.radiator[0], rtol=1e-9)
+    np.testing.assert_allclose(loud.opening[0], ratio * soft.opening[0], rtol=1e-9)
     soft_air, loud_air = (chamber_pressures(*pair) for pair in found)
     np.testing.assert_allclose(loud_air[0], ratio * soft_air[0], rtol=1e-9)
 

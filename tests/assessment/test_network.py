@@ -14,12 +14,14 @@ from firecrest.design.edits.paths import rebuilt, replace_at
 def with_inner_port(design, ends, outer, **changes):
     """A two-chamber box whose rear opens into the front, which opens outwards where ``outer``."""
     made = with_layout(design, "bandpass4")
-    inner = Port(diameter=0.04, length=0.05, chamber=ends[0], opens_to=ends[1], **changes)
-    ports = (*made.box.ports, inner) if outer else (inner,)
+    inner = Port(
+        id="inner", diameter=0.04, length=0.05, chamber=ends[0], opens_to=ends[1], **changes
+    )
+    ports = (*made.box.openings, inner) if outer else (inner,)
     if not outer:
         groups = tuple(rebuilt(g, front="outside") for g in made.box.groups)
-        return replace_at(made, ("box",), rebuilt(made.box, groups=groups, ports=ports))
-    return replace_at(made, ("box", "ports"), ports)
+        return replace_at(made, ("box",), rebuilt(made.box, groups=groups, openings=ports))
+    return replace_at(made, ("box", "openings"), ports)
 
 
 @pytest.mark.parametrize("outer", [True, False])
@@ -41,16 +43,16 @@ def test_an_inner_port_has_no_first_end(slipway, outer, changes):
 
 def test_a_chamber_is_tuned_by_what_leads_outside_where_there_is_any(slipway):
     design = with_inner_port(slipway, ("front", "rear"), True)
-    assert tuner_path(design, 0) == ("box", "ports", 1, "length")
-    assert tuner_path(design, 1) == ("box", "ports", 0, "length")
+    assert tuner_path(design, 0) == ("box", "openings", 1, "length")
+    assert tuner_path(design, 1) == ("box", "openings", 0, "length")
     made = with_tuning(design, 70.0, 0)
     assert float(assess(made).acoustic.model.tuning[0]) == pytest.approx(70.0, rel=1e-6)
-    assert made.box.ports[0] == design.box.ports[0]
+    assert made.box.openings[0] == design.box.openings[0]
 
 
 def test_a_ports_air_comes_half_from_each_of_two_chambers(slipway):
     design = with_inner_port(slipway, ("rear", "front"), True)
-    without = replace_at(design, ("box", "ports"), design.box.ports[:1])
+    without = replace_at(design, ("box", "openings"), design.box.openings[:1])
     lost = [a - b for a, b in zip(*(assess(d).cabinet.air for d in (without, design)), strict=True)]
     assert lost[0] == pytest.approx(lost[1])
     assert lost[0] > 0

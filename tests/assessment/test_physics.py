@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
-from firecrest.assessment.cabinet import driver_count, port_area, port_outer_volume, wiring_of
+from firecrest.assessment.openings.port import port_area, port_outer_volume
+from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.design.box import ContentItem, Port
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
@@ -17,7 +18,7 @@ from firecrest.files.demos import read_demo
 SLIPWAY = read_demo("slipway")
 BETTER = {
     "cone travel": ("box", "groups", 0, "driver", "xmax"),
-    "radiator travel": ("box", "radiators", 0, "radiator", "xmax"),
+    "radiator travel": ("box", "openings", 0, "radiator", "xmax"),
     "coil power": ("box", "groups", 0, "driver", "pe"),
     "board current": ("power", "source", "board", "max_current"),
     "full scale": ("power", "dsp", "full_scale"),
@@ -81,10 +82,10 @@ def test_instant_limits_by_waveform():
     for point in range(0, 241, 12):
         drive = min(float(limit.factor[point]) for limit in a.limits)
         x = a.transfers.excursion[0][point] * drive
-        r = a.transfers.radiator_excursion[0][point] * drive
+        r = a.transfers.openings[0][point] * drive
         first = a.limits[int(a.top.first[point])].name
         cone = np.max(np.sqrt(2) * np.real(x * turn)) / a.ratings.x_max[0]
-        radiator = np.max(np.sqrt(2) * np.real(r * turn)) / a.ratings.radiator_travel[0]
+        radiator = np.max(np.sqrt(2) * np.real(r * turn)) / a.ratings.openings[0]
         assert max(cone, radiator) <= 1 + 1e-6
         if first in ("cone", "radiator"):
             assert {"cone": cone, "radiator": radiator}[first] == pytest.approx(1.0, abs=1e-6)
@@ -120,11 +121,11 @@ def test_ports_take_their_bore_and_wall():
 
 def test_a_slot_and_a_pipe_of_equal_area_tune_alike():
     area = np.pi * 0.025**2
-    base = replace_at(SLIPWAY, ("box", "radiators"), ())
-    pipe = replace_at(base, ("box", "ports"), (Port(diameter=0.05, length=0.1, wall=0.0),))
+    base = replace_at(SLIPWAY, ("box", "openings"), ())
+    pipe = replace_at(base, ("box", "openings"), (Port(diameter=0.05, length=0.1, wall=0.0),))
     slot = replace_at(
         base,
-        ("box", "ports"),
+        ("box", "openings"),
         (Port(shape="slot", width=0.1, height=float(area / 0.1), length=0.1, wall=0.0),),
     )
     a, b = (assess(d).acoustic.model.tuning[0] for d in (pipe, slot))
@@ -141,10 +142,11 @@ def test_two_channels_of_opposite_polarity_cancel_in_shared_air():
     group = SLIPWAY.box.groups[0]
     channel = dataclasses.replace(SLIPWAY.voice.channels[0], outputs=1)
     both = tuple(
-        dataclasses.replace(channel, name=n, inverted=n == "right") for n in ("left", "right")
+        dataclasses.replace(channel, id=n, inverted=n == "right") for n in ("left", "right")
     )
     box = dataclasses.replace(
-        SLIPWAY.box, groups=tuple(dataclasses.replace(group, channel=n) for n in ("left", "right"))
+        SLIPWAY.box,
+        groups=tuple(dataclasses.replace(group, id=n, channel=n) for n in ("left", "right")),
     )
     voice = dataclasses.replace(SLIPWAY.voice, channels=both)
     turned = dataclasses.replace(SLIPWAY, box=box, voice=voice)
@@ -166,14 +168,13 @@ def test_two_channels_of_opposite_polarity_cancel_in_shared_air():
 
 def test_a_driver_between_two_chambers_does_not_count_its_leak_as_radiation():
     chambers = tuple(
-        dataclasses.replace(SLIPWAY.box.chambers[0], name=n, share=0.5) for n in ("main", "front")
+        dataclasses.replace(SLIPWAY.box.chambers[0], id=n, share=0.5) for n in ("main", "front")
     )
     port = Port(diameter=0.06, length=0.08, chamber="front")
     box = dataclasses.replace(
         SLIPWAY.box,
         chambers=chambers,
-        radiators=(),
-        ports=(port,),
+        openings=(port,),
         groups=(dataclasses.replace(SLIPWAY.box.groups[0], front="front"),),
     )
     a = assess(dataclasses.replace(SLIPWAY, box=box)).acoustic

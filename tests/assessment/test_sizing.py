@@ -7,11 +7,11 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.cabinet import port_area
 from firecrest.assessment.confirming import GRID, bare_response
 from firecrest.assessment.inverse import tuning_of
 from firecrest.assessment.layouts import figures_of, with_kind, with_layout
 from firecrest.assessment.memo import Memo
+from firecrest.assessment.openings.port import loss_coefficient, port_area
 from firecrest.assessment.portchoice import (
     candidates,
     choice_of,
@@ -20,7 +20,7 @@ from firecrest.assessment.portchoice import (
     peak_speed,
     with_port,
 )
-from firecrest.assessment.portloss import loss_coefficient, port_loss
+from firecrest.assessment.portloss import port_loss
 from firecrest.assessment.protection import protected, wanted_corner, with_high_pass
 from firecrest.assessment.sharing import shared_air
 from firecrest.assessment.sizing import scaled, starts, with_air
@@ -121,17 +121,17 @@ def test_cases_tuned_together_find_what_each_finds_alone(ported):
     together = best_tunings(cases, Memo())
     for case, made in zip(cases, together, strict=True):
         (alone,) = best_tunings([case], Memo())
-        assert made.box.ports[0].length == pytest.approx(alone.box.ports[0].length, rel=1e-9)
+        assert made.box.openings[0].length == pytest.approx(alone.box.openings[0].length, rel=1e-9)
 
 
 def test_a_long_port_comes_out_folded_and_a_short_one_straight(ported):
     longer = starts()["loudest"].make(set_number(ported, ("brief", "bass", "frequency"), 38.0))
-    port = longer.box.ports[0]
+    port = longer.box.openings[0]
     assert port.bends == fit_in_case(longer, 0).bends
-    bent = set_number(ported, ("box", "ports", 0, "bends"), 4)
+    bent = set_number(ported, ("box", "openings", 0, "bends"), 4)
     for key in ("loudest", "flat"):
         made = starts()[key].make(bent)
-        assert made.box.ports[0].bends == fit_in_case(made, 0).bends < 4
+        assert made.box.openings[0].bends == fit_in_case(made, 0).bends < 4
 
 
 def test_what_a_driver_does_not_allow_is_said(slipway, ported):
@@ -169,8 +169,8 @@ def test_the_loudest_start_is_louder_than_its_neighbours(ported):
     made = starts()["loudest"].make(ported)
     best = assess(made).promise("loudness").predicted
     for factor in (0.9, 1.1):
-        length = made.box.ports[0].length * factor
-        other = set_number(made, ("box", "ports", 0, "length"), length)
+        length = made.box.openings[0].length * factor
+        other = set_number(made, ("box", "openings", 0, "length"), length)
         assert assess(other).promise("loudness").predicted <= best + 0.05
 
 
@@ -185,21 +185,21 @@ def test_every_choice_keeps_the_tuning_and_its_fit_is_true(ported):
         assert tuning_of(choice.design) == pytest.approx(tuning, rel=1e-6)
         fit = fit_in_case(choice.design, 0)
         if fit.bends is not None:
-            assert choice.design.box.ports[0].bends == fit.bends
+            assert choice.design.box.openings[0].bends == fit.bends
             assert fit.longest >= choice.length
     speeds = [c.speed * c.area for c in found]
     assert max(speeds) / min(speeds) < 1.6
 
 
 def test_length_for_is_the_length_of_the_port_in_force(ported):
-    port = ported.box.ports[0]
-    mass = float(assess(ported).acoustic.model.network.ports[0].mass)
+    port = ported.box.openings[0]
+    mass = float(assess(ported).acoustic.model.network.openings[0].mass)
     assert length_for(port, port_area(port), mass, DATA_SHEET_AIR) == pytest.approx(port.length)
 
 
 def test_slots_are_cut_from_the_case_s_own_sheet(ported):
-    slot = dataclasses.replace(ported.box.ports[0], shape="slot", width=0.15, height=0.012)
-    made = replace_at(ported, ("box", "ports", 0), slot)
+    slot = dataclasses.replace(ported.box.openings[0], shape="slot", width=0.15, height=0.012)
+    made = replace_at(ported, ("box", "openings", 0), slot)
     heights = [p.height for p in candidates(made, 0)]
     assert heights == pytest.approx([0.012, 0.024, 0.036, 0.048])
     with pytest.raises(FirecrestError):
@@ -209,13 +209,13 @@ def test_slots_are_cut_from_the_case_s_own_sheet(ported):
 def test_turbulence_grows_with_level_and_shrinks_with_flares(ported):
     def worst(level, edges="plain"):
         made = set_number(ported, ("brief", "loudness", "level"), level)
-        made = replace_at(made, ("box", "ports", 0, "edges"), edges)
+        made = replace_at(made, ("box", "openings", 0, "edges"), edges)
         return port_loss(assess(made)).worst[0]
 
     assert 0 < worst(70.0) < 0.2
     assert worst(96.0) > 3 * worst(80.0)
     assert worst(96.0, "both_flared") < worst(96.0)
-    port = ported.box.ports[0]
+    port = ported.box.openings[0]
     assert loss_coefficient(dataclasses.replace(port, bends=3)) == pytest.approx(
         loss_coefficient(dataclasses.replace(port, bends=0)) + 0.6
     )

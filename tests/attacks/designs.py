@@ -12,6 +12,7 @@ import numpy as np
 from firecrest.assessment.assess import assess
 from firecrest.assessment.portchoice import candidates, choice_of
 from firecrest.core.errors import FirecrestError
+from firecrest.design.box import Port, placed
 from firecrest.design.text import design_from_json, design_to_json
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import demo_names, read_demo
@@ -142,7 +143,7 @@ def chain_at(assessment):
 def owners(design):
     """Everything one can select on the Size stage."""
     box = design.box
-    for name in ("chambers", "groups", "radiators", "ports"):
+    for name in ("chambers", "groups", "openings"):
         yield from (("box", name, place) for place in range(len(getattr(box, name))))
 
 
@@ -162,7 +163,7 @@ def _proposed(assessment):
     for place in range(len(design.box.groups)):
         wiring.ways(assessment, place)
         wiring.wiring_picture(assessment, place)
-    for place in range(len(design.box.ports)):
+    for place, _ in placed(design.box.openings, Port):
         for port in candidates(design, place)[:4]:
             choice_of(design, place, port)
     for key, _, _ in start_list(0.71):

@@ -166,10 +166,10 @@ class Person:
         self.window.show_stage("size")
         stage = self.window.stage
         box = self.session.design.box
-        kind = self.dice.choice([k for k in ("chambers", "groups", "ports") if getattr(box, k)])
+        kind = self.dice.choice([k for k in ("chambers", "groups", "openings") if getattr(box, k)])
         stage.select(("box", kind, self.dice.randrange(len(getattr(box, kind)))))
         views = ["ceiling", "response", "travel", "impedance", "delay", "pressure"]
-        stage.show_view(self.dice.choice([*views, "ports"] if box.ports else views))
+        stage.show_view(self.dice.choice([*views, "ports"]))
         if self.dice.random() < 0.2:
             stage.open_starts()
             QTest.qWait(30)

@@ -72,21 +72,21 @@ def _number_paths(node, path):
 
 
 def _anew(random):
-    chambers = [f"room {k}" for k in range(random.choice((1, 1, 1, 2, 3, 4)))]
-    channels = [f"way {k}" for k in range(random.choice((1, 1, 1, 2, 3)))]
+    chambers = [f"room-{k}" for k in range(random.choice((1, 1, 1, 2, 3, 4)))]
+    channels = [f"way-{k}" for k in range(random.choice((1, 1, 1, 2, 3)))]
     made = Maker(random, chambers, channels)
     box = made.model(Box)
-    rooms = [dataclasses.replace(r, name=n) for r, n in zip(made.chambers(), chambers, strict=True)]
+    rooms = [dataclasses.replace(r, id=n) for r, n in zip(made.chambers(), chambers, strict=True)]
     share = sum(r.share for r in rooms)
     if share > 1:
         rooms = [dataclasses.replace(r, share=max(r.share / share * 0.999, 0.001)) for r in rooms]
     case = dataclasses.replace(box.case, wall=min(box.case.wall, 0.2 * min(_outer(box.case))))
     groups = [
-        dataclasses.replace(made.group(), channel=channels[k % len(channels)])
+        dataclasses.replace(made.group(), id=f"g{k}", channel=channels[k % len(channels)])
         for k in range(max(len(channels), random.choice((1, 1, 2, 4))))
     ]
     box = dataclasses.replace(box, case=case, chambers=tuple(rooms), groups=tuple(groups))
-    ways = tuple(dataclasses.replace(made.model(Channel), name=n, outputs=1) for n in channels)
+    ways = tuple(dataclasses.replace(made.model(Channel), id=n, outputs=1) for n in channels)
     power = made.model(Power)
     amplifier = dataclasses.replace(
         power.amplifier,
@@ -160,6 +160,8 @@ class Maker:
         facts = field_facts(model, name)
         if facts is not None:
             return None if facts.optional and random.random() < 0.25 else number_in(random, facts)
+        if name in ("id", "channel"):
+            return f"x{random.randrange(10**6)}"
         if name in ("chamber", "front", "opens_to"):
             inner = name == "chamber"
             return random.choice(self._chambers if inner else [OUTSIDE, OUTSIDE, *self._chambers])

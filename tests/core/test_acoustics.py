@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from firecrest.core.acoustics.chambers import closed_resonance, compliance, lossy_chamber, tuning
-from firecrest.core.acoustics.ports import SPEED_LIMITS, acoustic_mass, end_correction
+from firecrest.core.acoustics.openings import Port, Radiator
+from firecrest.core.acoustics.openings.port import SPEED_LIMITS, acoustic_mass, end_correction
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, far_pressure, group_delay, level
 from firecrest.core.air import DATA_SHEET_AIR as AIR
-from firecrest.core.circuit.elements import Port, Radiator
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak, upward_crossing
 
 BOX = compliance(0.052, AIR)

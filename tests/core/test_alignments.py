@@ -5,8 +5,9 @@ import pytest
 
 from firecrest.core.acoustics import alignments
 from firecrest.core.acoustics.driver import DriverConstants, derive
+from firecrest.core.acoustics.openings import Port
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.circuit.elements import Chamber, DriverGroup, Network, Port
+from firecrest.core.circuit.elements import Chamber, DriverGroup, Network
 from firecrest.core.circuit.solve import solve
 
 B4_QTS = 1 / np.sqrt(4 + 2 * np.sqrt(2))

@@ -7,7 +7,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firecrest.core.acoustics import radiators
 from firecrest.core.acoustics.derivation import apart
 from firecrest.core.acoustics.driver import (
     RANK,
@@ -23,6 +22,7 @@ from firecrest.core.acoustics.estimates import (
     estimate_radiator,
     usual_mass,
 )
+from firecrest.core.acoustics.openings import radiator as radiators
 from firecrest.core.acoustics.wiring import coil_factors, combination
 
 PERTURBED = 0.2

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.core.acoustics.losses import DAMPING, TIGHTNESS, damping_of, tightness_of
-from firecrest.core.acoustics.ports import (
+from firecrest.core.acoustics.openings.port import (
     LOSS_COEFFICIENTS,
     end_correction,
     first_pipe_resonance,

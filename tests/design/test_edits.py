@@ -5,7 +5,7 @@ from firecrest.design.edits import power, voice
 from firecrest.design.edits.paths import change_label, replace_at, set_number, value_at
 from firecrest.design.history import LONGEST, History
 
-MASS = ("box", "radiators", 0, "added_mass")
+MASS = ("box", "openings", 0, "added_mass")
 
 
 def test_labels_name_the_figure_and_its_change(slipway):
@@ -29,7 +29,7 @@ def test_a_required_figure_cannot_be_emptied(slipway):
     assert set_number(slipway, ("box", "groups", 0, "driver", "pe"), None)
 
 
-@pytest.mark.parametrize("path", [("nothing",), ("box", "radiators", 7, "count"), ("name", 3, "x")])
+@pytest.mark.parametrize("path", [("nothing",), ("box", "openings", 7, "count"), ("name", 3, "x")])
 def test_places_that_are_not_there(slipway, path):
     with pytest.raises(DesignError, match="There is no"):
         value_at(slipway, path)

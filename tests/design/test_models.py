@@ -39,11 +39,11 @@ def test_ranges_are_declared_once_and_read_by_fields(slipway):
 @pytest.mark.parametrize(
     ("path", "value", "words"),
     [
-        (("box", "groups", 0, "chamber"), "attic", "there is no chamber called attic"),
-        (("box", "groups", 0, "channel"), "left", "no voice channel called left"),
+        (("box", "groups", 0, "chamber"), "attic", "there is no chamber attic"),
+        (("box", "groups", 0, "channel"), "left", "no voice channel left"),
         (("box", "groups", 0, "front"), "main", "faces the chamber behind it"),
-        (("box", "radiators", 0, "opens_to"), "main", "leads back into it"),
-        (("box", "chambers", 0, "name"), "outside", "cannot be called outside"),
+        (("box", "openings", 0, "opens_to"), "main", "leads back into it"),
+        (("box", "chambers", 0, "id"), "outside", "cannot have the id outside"),
         (("box", "case", "wall"), 0.098, "leave no room inside"),
         (("voice", "channels", 0, "outputs"), 3, "the voice uses 3 outputs"),
         (("power", "amplifier", "own_mains"), True, "disagree about a mains supply"),

@@ -11,7 +11,6 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from firecrest.assessment.assess import assess
 from firecrest.core.errors import ChangedElsewhereError, FileError, FirecrestError
 from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.text import design_to_json
@@ -277,11 +276,3 @@ def test_every_demo_opens():
         assert read_demo(name).name
     with pytest.raises(FileError, match=r"There are: boathouse.*slipway"):
         read_demo("nothing")
-
-
-def test_a_design_of_schema_1_opens_and_says_the_same(slipway):
-    old = read_document(Path(__file__).parent / "slipway-schema1.json").design
-    assert old.box.groups[0].driver.shelf is None
-    now, then = assess(slipway), assess(old)
-    for key in ("loudness", "bass", "runtime", "weight", "cost"):
-        assert then.promise(key).predicted == pytest.approx(now.promise(key).predicted)

@@ -18,7 +18,7 @@ def test_from_short_to_kept_saved_closed_and_found_again(make_window, tmp_path):
     window = make_window(read_demo("slipway"))
     assert state(window, "loudness") == "short"
     window.side.rows[0]._follow("0")
-    type_into(window, ("box", "radiators", 0, "radiator", "xmax"), "5,5 mm")
+    type_into(window, ("box", "openings", 0, "radiator", "xmax"), "5,5 mm")
     assert state(window, "loudness") == "met"
     assert "Bass stops" in window.side.sentences()[0]
     type_into(window, ("computed", "tuning"), "45 Hz")
@@ -63,7 +63,7 @@ def test_a_new_design_grows_a_port_and_stays_consistent(make_window, tmp_path):
     window.show_stage("size")
     settle()
     segment(window, "Kind of box", "port")
-    type_into(window, ("box", "ports", 0, "diameter"), "1 1/4 in")
+    type_into(window, ("box", "openings", 0, "diameter"), "1 1/4 in")
     type_into(window, ("computed", "tuning"), "85")
     assert window.session.assessment.acoustic.model.tuning[0] == pytest.approx(85.0, rel=1e-6)
     assert edit_of(window, "computed", "tuning").text() == "85.0 Hz"

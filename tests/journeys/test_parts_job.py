@@ -78,14 +78,14 @@ def test_radiators_for_a_closed_box(make_window, blank):
     wait(stage)
     pick(stage, "rowan-r8")
     click(stage.shelf.take_button)
-    assert window.session.design.box.radiators[0].radiator.name == "Rowan R8"
+    assert window.session.design.box.openings[0].radiator.name == "Rowan R8"
     wait(stage)
     click(stage.shelf.bar.retune)
     wait(stage)
     fitting = [r for r in stage.shelf.table.rows_model.rows if r.outcome.fit.fits]
     assert fitting
     menu(window, "undo")
-    assert window.session.design.box.radiators == ()
+    assert window.session.design.box.openings == ()
     click(stage.shelf.bar.kinds.button("driver"))
     assert not stage.shelf.bar.retune.isEnabled()
 

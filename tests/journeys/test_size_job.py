@@ -18,13 +18,13 @@ def test_a_port_that_fits_and_is_quiet(make_window, slipway, tmp_path):
     window.show_stage("size")
     segment(window, "Kind of box", "port")
     type_into(window, ("computed", "tuning"), "55 Hz")
-    type_into(window, ("box", "ports", 0, "diameter"), "1 in")
-    window.reveal(("box", "ports", 0, "length"))
+    type_into(window, ("box", "openings", 0, "diameter"), "1 in")
+    window.reveal(("box", "openings", 0, "length"))
     settle()
     stage = window.stage
     assert any("Air speed" in t and "short" in t for t in stage.facts.texts())
     type_into(window, ("computed", "tuning"), "55 Hz")
-    window.reveal(("box", "ports", 0, "length"))
+    window.reveal(("box", "openings", 0, "length"))
     settle()
     press_button(stage, "Choose a port…")
     rested(stage.ports)
@@ -50,7 +50,7 @@ def test_a_port_that_fits_and_is_quiet(make_window, slipway, tmp_path):
     window.session.save(path)
     assert read_document(path).design == window.session.design
     menu(window, "undo")
-    assert edit_of(window, "box", "ports", 0, "diameter").text() == "25.4 mm"
+    assert edit_of(window, "box", "openings", 0, "diameter").text() == "25.4 mm"
 
 
 def test_shared_air_is_found_and_cured_with_chambers(make_window):

@@ -15,9 +15,7 @@ from firecrest.present.facts import facts
 from firecrest.present.portview import area_ticks, choice_name, choice_text, fit_text, port_plot
 from firecrest.present.sizing import offer, start_list
 
-AIR, RADIATORS, PORT, GROUP = (
-    ("box", kind, 0) for kind in ("chambers", "radiators", "ports", "groups")
-)
+AIR, OPENING, GROUP = (("box", kind, 0) for kind in ("chambers", "openings", "groups"))
 
 
 @pytest.fixture(scope="module")
@@ -64,7 +62,7 @@ def test_what_plays_into_another_room_stands_to_its_left(slipway):
 def test_every_field_of_the_box_has_an_owner():
     assert boxes.owner_of(("computed", "tuning")) == AIR
     assert boxes.owner_of(("computed", "air_volume", 2)) == ("box", "chambers", 2)
-    assert boxes.owner_of(("box", "ports", 1, "length")) == ("box", "ports", 1)
+    assert boxes.owner_of(("box", "openings", 1, "length")) == ("box", "openings", 1)
     assert boxes.owner_of(("brief", "bass", "frequency")) is None
     assert boxes.owner_of(("box", "case", "depth")) is None
 
@@ -73,10 +71,10 @@ def test_every_field_of_the_box_has_an_owner():
 
 
 def test_facts_of_radiators_agree_with_their_formulas(slipway):
-    heavier = set_number(slipway, ("box", "radiators", 0, "added_mass"), 0.02)
-    heavier = set_number(heavier, ("box", "radiators", 0, "washer"), 0.006)
-    said = values(facts(assess(heavier), RADIATORS))
-    part = slipway.box.radiators[0].radiator
+    heavier = set_number(slipway, ("box", "openings", 0, "added_mass"), 0.02)
+    heavier = set_number(heavier, ("box", "openings", 0, "washer"), 0.006)
+    said = values(facts(assess(heavier), OPENING))
+    part = slipway.box.openings[0].radiator
     fp = 1 / (2 * np.pi * np.sqrt((part.mmp + 0.02) * part.cmp))
     assert said["Notch"] == f"{fp:.1f} Hz"
     assert said["Sag"] == f"{1e3 * 9.81 / (2 * np.pi * fp) ** 2:.1f} mm"
@@ -89,7 +87,7 @@ def test_facts_of_radiators_agree_with_their_formulas(slipway):
 
 
 def test_more_mass_gives_below_and_takes_above_the_tuning(slipway):
-    heavier, other = slow(assess(slipway), RADIATORS)
+    heavier, other = slow(assess(slipway), OPENING)
     low, high = heavier.value.split("; ")[1].split(", ")
     assert low.startswith("+")
     assert high.startswith("−")
@@ -98,14 +96,14 @@ def test_more_mass_gives_below_and_takes_above_the_tuning(slipway):
 
 
 def test_facts_of_a_port_name_fit_speed_pipe_and_turbulence(lantern):
-    found = [*facts(lantern, PORT), *slow(lantern, PORT)]
+    found = [*facts(lantern, OPENING), *slow(lantern, OPENING)]
     said = values(found)
     assert said["Fits"].startswith("with one bend")
     assert "of 27 m/s" in said["Air speed at the promise"]
     assert said["First pipe resonance"].endswith("Hz")
     assert said["Lost to its turbulence"].endswith("Hz")
-    straight = replace_at(lantern.design, ("box", "ports", 0, "bends"), 0)
-    fit = facts(assess(straight), PORT)[0]
+    straight = replace_at(lantern.design, ("box", "openings", 0, "bends"), 0)
+    fit = facts(assess(straight), OPENING)[0]
     assert fit.mark == "short"
     assert fit.value.endswith("too long; one bend needed")
 
@@ -151,7 +149,7 @@ def test_shared_air_leads_to_chambers():
 
 def test_a_port_too_long_or_too_fast_is_told(slipway):
     ported = with_kind(slipway, "port")
-    long = replace_at(ported, ("box", "ports", 0, "bends"), 0)
+    long = replace_at(ported, ("box", "openings", 0, "bends"), 0)
     assert any(t.startswith("Fold the port") for t in titles(long))
     bandpass = with_layout(read_demo("boathouse"), "bandpass4")
     assert "Flare both ends of the port" in titles(bandpass)
@@ -189,7 +187,7 @@ def test_travel_in_the_heart_agrees_with_the_small_plot(slipway):
     from firecrest.present.plots import travel_plots
 
     done = assess(slipway)
-    share, small = views.travel_plot(done).curves[1], travel_plots(done, RADIATORS)[0]
+    share, small = views.travel_plot(done).curves[1], travel_plots(done, OPENING)[0]
     limit = small.lines[0].at
     np.testing.assert_allclose(share.y, 100 * small.curves[0].y / limit, rtol=1e-9)
 

@@ -96,7 +96,7 @@ def test_what_follows_carries_its_formula(slipway):
     assert rows["Bl"] == ("5.58\u202fT·m", "√(2πFs·Mms·Re/Qes)")
     assert datasheet.formula_of(part, "bl") == "Bl = √(2πFs·Mms·Re/Qes)"
     assert datasheet.formula_of(part, "re") == ""
-    poor = dataclasses.replace(slipway.box.radiators[0].radiator, xmax=None)
+    poor = dataclasses.replace(slipway.box.openings[0].radiator, xmax=None)
     assert "±40 %" in datasheet.derived(poor).notes[0]
 
 

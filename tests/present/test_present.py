@@ -48,7 +48,7 @@ def test_ranges_in_sentences_are_runs_of_the_first_to_give_array(assessed):
 
 def test_links_lead_to_fields_that_exist(assessed):
     paths = [p.path for s in why(assessed) for p in s.pieces if p.path is not None]
-    assert ("box", "radiators", 0, "radiator", "xmax") in paths
+    assert ("box", "openings", 0, "radiator", "xmax") in paths
     for path in paths:
         value_at(assessed.design, path)
 
@@ -102,7 +102,7 @@ def test_meters_agree_with_their_promises(assessed):
 
 
 def test_ghosts_show_what_is_tried(assessed):
-    tried = assess(set_number(assessed.design, ("box", "radiators", 0, "added_mass"), 0.03))
+    tried = assess(set_number(assessed.design, ("box", "openings", 0, "added_mass"), 0.03))
     loud = meters.meter(
         assessed.promise("loudness"), assessed.design, tried.promise("loudness"), tried.design
     )
@@ -249,7 +249,7 @@ def test_bindings_read_write_and_name_their_edits(assessed):
     label, made = volume.edited(assessed, 0.0071)
     assert label == "Air volume 7.62\u202fL → 7.10\u202fL"
     assert assess(made).cabinet.air[0] == pytest.approx(0.0071)
-    xmax = bindings.at_path(assessed.design, ("box", "radiators", 0, "radiator", "xmax"))
+    xmax = bindings.at_path(assessed.design, ("box", "openings", 0, "radiator", "xmax"))
     assert "an estimate" in xmax.about(assessed)
     qts = bindings.at_path(assessed.design, ("box", "groups", 0, "driver", "qts"))
     assert qts.placeholder(assessed) == "(0.450)"

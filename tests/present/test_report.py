@@ -41,7 +41,7 @@ def test_limit_volts_bring_each_part_to_its_limit(slipway, body):
     cone = np.multiply(motion["cone_peak_m"][0], np.divide(volts["cone"][0], 2.83))
     np.testing.assert_allclose(cone, slipway.box.groups[0].driver.xmax, rtol=1e-9)
     radiator = np.multiply(motion["radiator_peak_m"][0], np.divide(volts["radiator"][0], 2.83))
-    np.testing.assert_allclose(radiator, slipway.box.radiators[0].radiator.xmax, rtol=1e-9)
+    np.testing.assert_allclose(radiator, slipway.box.openings[0].radiator.xmax, rtol=1e-9)
     assert volts["thermal_nominal"] == [pytest.approx((40 * 3.4) ** 0.5)]
     assert volts["port"] == []
 

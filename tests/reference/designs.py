@@ -123,8 +123,7 @@ def case_design(name: str) -> Design:
             case=case_of(0.5),
             chambers=tuple(chambers),
             groups=(group,),
-            radiators=tuple(radiators),
-            ports=tuple(ports),
+            openings=(*radiators, *ports),
         ),
         power=any_power(),
         voice=Voice(channels=(Channel(),)),
@@ -133,7 +132,7 @@ def case_design(name: str) -> Design:
 
 def _chamber(name: str, box: dict) -> Chamber:
     return Chamber(
-        name=name,
+        id=name,
         share=0.5,
         stated_volume=box["V"],
         leak_q=None,
@@ -148,6 +147,7 @@ def _port(name: str, box: dict, case: dict) -> list[Port]:
         return []
     return [
         Port(
+            id=f"port-{name}",
             diameter=port["diameter"],
             length=port["L_phys"],
             count=port["count"],
@@ -213,7 +213,7 @@ def system_design(name: str) -> Design:
             case=case_of(box["longest_inner"]),
             chambers=(
                 Chamber(
-                    name="rear",
+                    id="rear",
                     stated_volume=box["V_eff"],
                     leak_q=float(box["QL"]),
                     absorption_q=float(box["QA"]) if box["QA"] else None,
@@ -226,8 +226,7 @@ def system_design(name: str) -> Design:
                     in_parallel=array["per_channel"],
                 ),
             ),
-            radiators=(_radiators(box["radiators"]),) if box["radiators"] else (),
-            ports=ports,
+            openings=(_radiators(box["radiators"]),) if box["radiators"] else ports,
         ),
         power=_power(s),
         voice=Voice(channels=(Channel(outputs=outputs, blocks=voice),)),

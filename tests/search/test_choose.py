@@ -85,7 +85,7 @@ def test_tuning_again_is_as_good_as_fifty_tried_by_hand(slipway, kind):
     rng = random.Random(11)
     found = rng.sample(candidates(200), 12)
     for outcome in everything(base, found, retune=True):
-        path = tuning_path(outcome.design.box)
+        path = tuning_path(outcome.design.box.openings)
         span = np.linspace(0.0, 0.2, 50) if kind == "radiators" else np.geomspace(0.02, 0.9, 50)
         best = -np.inf
         for value in span:
@@ -98,7 +98,7 @@ def test_tuning_again_is_as_good_as_fifty_tried_by_hand(slipway, kind):
 
 
 def test_tuning_again_keeps_losses_and_sag_as_the_design_has_them(slipway):
-    sagging = replace_at(slipway, ("box", "radiators", 0, "horizontal"), True)
+    sagging = replace_at(slipway, ("box", "openings", 0, "horizontal"), True)
     leaky = replace_at(sagging, ("box", "chambers", 0, "leak_resistance"), 2e6)
     for design in (sagging, leaky):
         (tuned,) = best_tunings([design], Memo())
@@ -107,7 +107,7 @@ def test_tuning_again_keeps_losses_and_sag_as_the_design_has_them(slipway):
 
 
 def test_a_closed_box_and_a_driver_without_data_stay_as_they_are(slipway, blank):
-    assert tuning_path(blank.box) is None
+    assert tuning_path(blank.box.openings) is None
     assert best_tunings([blank], Memo()) == [blank]
     unknown = put(slipway, BY_ID["salvaged-150"].part)
     assert best_tunings([unknown], Memo()) == [unknown]
@@ -130,7 +130,7 @@ def test_taking_one_is_the_design_that_was_shown(slipway):
     label, design = take(slipway, candidate, "Radiator", retune=True)
     assert label == "Radiator: Rowan R16L"
     assert design == outcome.design
-    assert design.box.radiators[0].radiator.shelf.part == "rowan-r16l"
+    assert design.box.openings[0].radiator.shelf.part == "rowan-r16l"
 
 
 def test_cells_keep_the_voltage_of_the_pack(slipway):

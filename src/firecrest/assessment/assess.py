@@ -30,8 +30,9 @@ from firecrest.assessment.derive import (
     upper_end,
 )
 from firecrest.assessment.electrical import player_of, store_of
-from firecrest.assessment.lower import inputs, lower
+from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.parts import read_amplifier
+from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.sound import Scene, flat_level

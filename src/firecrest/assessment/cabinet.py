@@ -1,9 +1,11 @@
 """What the case holds: net air of each chamber, size, weight and cost."""
 
 from dataclasses import dataclass
-from math import pi
 
 from firecrest.assessment.lower import inputs
+from firecrest.assessment.openings import kind_of_opening
+from firecrest.assessment.room import Placed, item_of
+from firecrest.assessment.wiring import Wiring, cone_count, driver_count
 from firecrest.core.arrays import Number, largest
 from firecrest.core.cabinet.rollup import (
     Item,
@@ -14,13 +16,11 @@ from firecrest.core.cabinet.rollup import (
     six_panels,
     total,
 )
-from firecrest.design.box import OUTSIDE, DriverGroup, Port
-from firecrest.design.voice import Channel
 
 
 @dataclass(frozen=True)
 class CabinetResult:
-    """Sizes in m, ``air`` per chamber in m3, ``items`` per chamber name and in all."""
+    """Sizes in m, ``air`` per chamber in m3, ``items`` per chamber and in all."""
 
     outer: tuple[Number, Number, Number]
     inner: tuple[Number, Number, Number]
@@ -37,25 +37,6 @@ class CabinetResult:
         return largest(self.inner)
 
 
-Wiring = tuple[tuple[str, int], ...]
-"""(name, outputs) of each voice channel: all that the box needs to know of the voice."""
-
-
-def wiring_of(channels: tuple[Channel, ...]) -> Wiring:
-    """The wiring that a voice stands for."""
-    return tuple((c.name, c.outputs) for c in channels)
-
-
-def cone_count(group: DriverGroup | inputs.Group, wiring: Wiring) -> int:
-    """Cones of a group that move air of their own, over all outputs; a pair counts once."""
-    return group.in_series * group.in_parallel * dict(wiring)[group.channel]
-
-
-def driver_count(group: DriverGroup | inputs.Group, wiring: Wiring) -> int:
-    """Drivers of a group over all outputs of its channel."""
-    return cone_count(group, wiring) * (1 if group.pair == "alone" else 2)
-
-
 def _driver_room(group: inputs.Group, wiring: Wiring) -> Number:
     """Air in m3 that a group takes from the chamber behind it.
 
@@ -69,64 +50,27 @@ def _driver_room(group: inputs.Group, wiring: Wiring) -> Number:
     return cones * each
 
 
-def port_area(port: Port) -> Number:
-    """Area of one port in m2."""
-    return pi * port.diameter**2 / 4 if port.shape == "round" else port.width * port.height
-
-
-def port_outer_volume(port: Port) -> Number:
-    """Air that one port takes from the chamber: its bore and its wall, over its length."""
-    if port.shape == "round":
-        return pi * (port.diameter / 2 + port.wall) ** 2 * port.length
-    return (port.width + port.wall) * (port.height + port.wall) * port.length
-
-
-def hydraulic_radius(port: Port) -> Number:
-    """Twice the area over the perimeter, m."""
-    if port.shape == "round":
-        return port.diameter / 2
-    return port.width * port.height / (port.width + port.height)
-
-
-Placed = tuple[tuple[str, ...], Item]
-"""(chambers among which the air it takes is shared out evenly, the thing)."""
-
-
-def _item(
-    bulk: inputs.Bulk, count: int, *, volume: Number | None = None, more: Number = 0.0
-) -> Item:
-    """``count`` of a thing; ``volume`` in place of its own, ``more`` kg on each."""
-    takes = bulk.volume if volume is None else volume
-    return Item(bulk.name, count, takes, bulk.mass + more, bulk.price)
-
-
 def _acoustic_items(box: inputs.Box, wiring: Wiring) -> list[Placed]:
-    """Drivers, radiators and ports; a port between two chambers takes half from each."""
+    """Drivers and openings."""
     found: list[Placed] = []
     for g in box.groups:
         count = driver_count(g, wiring)
         room = _driver_room(g, wiring) / count
-        found.append(((g.chamber,), _item(g.driver.bulk, count, volume=room)))
-    found += [
-        ((r.chamber,), _item(r.radiator.bulk, r.count, more=r.added_mass)) for r in box.radiators
-    ]
-    for p in box.ports:
-        ends = tuple(name for name in (p.chamber, p.opens_to) if name != OUTSIDE)
-        found.append((ends, Item("port", p.count, port_outer_volume(p), 0.0, 0.0)))
-    return found
+        found.append(((g.chamber,), item_of(g.driver.bulk, count, volume=room)))
+    return found + [kind_of_opening(item).room(item) for item in box.openings]
 
 
 def _power_items(power: inputs.Power) -> list[Item]:
     """Amplifier, DSP, cells and what belongs to them; all sit in the first chamber."""
-    items = [_item(power.amplifier.bulk, 1), _item(power.dsp.bulk, 1)]
+    items = [item_of(power.amplifier.bulk, 1), item_of(power.dsp.bulk, 1)]
     source = power.source
     if isinstance(source, inputs.Pack):
-        items.append(_item(source.cell.bulk, source.series * source.parallel))
+        items.append(item_of(source.cell.bulk, source.series * source.parallel))
         if source.board is not None:
             board = source.board
             items.append(Item("protection board", 1, board.volume, board.mass, board.price))
     elif source is not None:
-        items.append(_item(source.bulk, 1))
+        items.append(item_of(source.bulk, 1))
     if power.converter is not None:
         converter = power.converter
         items.append(Item(converter.name, 1, 0.0, converter.mass, converter.price))
@@ -141,12 +85,12 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     case = box.case
     outer = (case.length, case.height, case.depth)
     placed = _acoustic_items(box, wiring)
-    placed += [((box.chambers[0].name,), item) for item in _power_items(power)]
+    placed += [((box.chambers[0].id,), item) for item in _power_items(power)]
     for c in case.contents:
         placed.append(((c.chamber,), Item(c.name, c.count, c.volume, c.mass, c.price)))
     inside = interior(outer, case.wall)
     taken = tuple(
-        sum((i.count * i.volume / len(names) for names, i in placed if c.name in names), 0.0)
+        sum((i.count * i.volume / len(ids) for ids, i in placed if c.id in ids), 0.0)
         for c in box.chambers
     )
     air = tuple(

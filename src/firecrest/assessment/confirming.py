@@ -4,14 +4,15 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from firecrest.assessment.columns import changed, put
+from firecrest.assessment.columns import put
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.derive import model_in
-from firecrest.assessment.lower import lower
+from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.circuit.solve import solve
 from firecrest.core.errors import DesignError
+from firecrest.design.box import Port, RadiatorSet, placed
 from firecrest.design.design import Design
 
 GRID = np.append(np.geomspace(5.0, 2000.0, 500), 50e3)
@@ -34,8 +35,9 @@ def bare_response(design: Design) -> Real:
         assert constants is not None
         plain = replace(constants, l_e=0.0, l_2=0.0, r_2=0.0)
         numbers = put(numbers, ("box", "groups", k, "driver", "constants"), plain)
-    ports = tuple(changed(port, {"resonances": False}) for port in numbers.box.ports)
-    model = model_in(put(numbers, ("box", "ports"), ports), Memo(AFRESH))
+    for k, _ in placed(numbers.box.openings, Port):
+        numbers = put(numbers, ("box", "openings", k, "resonances"), False)
+    model = model_in(numbers, Memo(AFRESH))
     solution = solve(model.network, GRID)
     flow = solution.radiated[0]
     if model.network.leaks_count:
@@ -75,6 +77,6 @@ def confirm(design: Design, said: Real) -> Design:
 
 def _why(design: Design) -> str:
     """What the closed forms leave out."""
-    if design.box.radiators:
+    if placed(design.box.openings, RadiatorSet):
         return "a radiator has a suspension of its own"
     return "the losses of this box are too large for it"

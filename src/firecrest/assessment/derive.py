@@ -10,7 +10,7 @@ from functools import partial
 import numpy as np
 
 from firecrest.assessment.acoustic import ratings_of, transfers_from
-from firecrest.assessment.cabinet import CabinetResult, Wiring, cabinet, wiring_of
+from firecrest.assessment.cabinet import CabinetResult, cabinet
 from firecrest.assessment.conditions import (
     air_of,
     duty_of,
@@ -21,7 +21,8 @@ from firecrest.assessment.conditions import (
     surroundings_of,
 )
 from firecrest.assessment.electrical import player_of, source_at, store_of
-from firecrest.assessment.lower import Lowered, inputs
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.lower.whole import Lowered
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
 from firecrest.assessment.sound import Scene, voice_rows
@@ -33,6 +34,7 @@ from firecrest.assessment.verdicts import (
     loudness_verdict,
     runtime_verdict,
 )
+from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.circuit.solve import solve
@@ -80,7 +82,7 @@ def wiring_in(numbers: inputs.Inputs) -> Wiring:
 def elements_in(numbers: inputs.Inputs, memo: Memo) -> inputs.Elements:
     """What sound depends on, whatever the case around it."""
     box = numbers.box
-    return memo(inputs.Elements, box.chambers, box.groups, box.radiators, box.ports)
+    return memo(inputs.Elements, box.chambers, box.groups, box.openings)
 
 
 def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:

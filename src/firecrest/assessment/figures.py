@@ -8,9 +8,9 @@ from typing import Any, Concatenate, ParamSpec, TypeVar
 from firecrest.core.acoustics.derivation import Derivation
 from firecrest.core.acoustics.driver import RANK as DRIVER_RANK
 from firecrest.core.acoustics.driver import DriverConstants, derive, driver_suspects
-from firecrest.core.acoustics.radiators import NEEDED as RADIATOR_NEEDED
-from firecrest.core.acoustics.radiators import RANK as RADIATOR_RANK
-from firecrest.core.acoustics.radiators import derive_radiator, radiator_suspects
+from firecrest.core.acoustics.openings.radiator import NEEDED as RADIATOR_NEEDED
+from firecrest.core.acoustics.openings.radiator import RANK as RADIATOR_RANK
+from firecrest.core.acoustics.openings.radiator import derive_radiator, radiator_suspects
 from firecrest.core.acoustics.wiring import SAME, coil_factors
 from firecrest.core.errors import MissingFigureError
 from firecrest.design.parts import DriverPart, RadiatorPart
@@ -40,7 +40,6 @@ SYMBOLS = {
 }
 SHEET = ("re", "sd", "fs", "qes", "qms", "vas")
 """Figures that most sheets have: a gap among them is named before what would follow from it."""
-GRAVITY = 9.81
 P = ParamSpec("P")
 T = TypeVar("T")
 _KEPT = "_follows"

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.cabinet.rollup import inner_size
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import Cell, Pack
@@ -36,9 +37,9 @@ def fit_of(before: Design, after: Design, part: Any, place: int = 0) -> Fit:
         old = before.box.groups[place].driver
         return _framed(after, part, count, old, ends=False)
     if isinstance(part, RadiatorPart):
-        count = after.box.radiators[place].count
-        olds = before.box.radiators
-        old_radiator = olds[place].radiator if place < len(olds) else None
+        count = placed(after.box.openings, RadiatorSet)[place][1].count
+        olds = placed(before.box.openings, RadiatorSet)
+        old_radiator = olds[place][1].radiator if place < len(olds) else None
         return _framed(after, part, count, old_radiator, ends=True)
     source = after.power.source
     if isinstance(part, Cell) and isinstance(source, Pack):

@@ -15,8 +15,10 @@ from firecrest.assessment.inverse import tuning_of, with_tuning
 from firecrest.assessment.sizing import scaled
 from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.errors import FirecrestError
+from firecrest.design.box import Port, RadiatorSet, placed, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
+from firecrest.design.ids import place_of
 from firecrest.design.power import Pack, WallSupply
 
 CELLS, VOLTS, GRAMS, SHARE, BOOST, AIR = 2, 1.2, 0.020, 0.15, 2.0, 1.1
@@ -101,16 +103,16 @@ def _more_cells(design: Design, pack: Pack) -> Design:
 
 def _mass(design: Design) -> Iterator[Lever]:
     """More or less mass on each radiator of a set."""
-    for place, item in enumerate(design.box.radiators):
-        path = ("box", "radiators", place, "added_mass")
+    for place, item in placed(design.box.openings, RadiatorSet):
+        path = ("box", "openings", place, "added_mass")
         for grams in (GRAMS, -GRAMS):
             yield from _numbers("mass", grams, place, design, path, item.added_mass + grams)
 
 
 def _tuning(design: Design) -> Iterator[Lever]:
     """A port longer or shorter."""
-    for place, port in enumerate(design.box.ports):
-        path = ("box", "ports", place, "length")
+    for place, port in placed(design.box.openings, Port):
+        path = ("box", "openings", place, "length")
         for share in (SHARE, -SHARE):
             yield from _numbers("length", share, place, design, path, port.length * (1 + share))
 
@@ -127,12 +129,16 @@ def _boost(design: Design) -> Iterator[Lever]:
 
 def _area(design: Design) -> Iterator[Lever]:
     """A port wider, at the tuning it has; one more radiator of a set."""
-    names = [c.name for c in design.box.chambers]
-    for place, port in enumerate(design.box.ports):
+    for place, port in placed(design.box.openings, Port):
         with suppress(FirecrestError):
-            yield Lever("width", SHARE, place, _wider(design, place, names.index(port.chamber)))
-    for place, item in enumerate(design.box.radiators):
-        path = ("box", "radiators", place, "count")
+            yield Lever(
+                "width",
+                SHARE,
+                place,
+                _wider(design, place, place_of(design.box.chambers, port.chamber)),
+            )
+    for place, item in placed(design.box.openings, RadiatorSet):
+        path = ("box", "openings", place, "count")
         yield from _numbers("radiator", 1, place, design, path, item.count + 1)
 
 
@@ -148,8 +154,8 @@ def _air(design: Design) -> Iterator[Lever]:
 
 
 def _wider(design: Design, place: int, chamber: int) -> Design:
-    port = design.box.ports[place]
+    port = port_at(design.box, place)
     side = "diameter" if port.shape == "round" else "height"
     tuning = tuning_of(design, chamber)
-    made = set_number(design, ("box", "ports", place, side), getattr(port, side) * (1 + SHARE))
+    made = set_number(design, ("box", "openings", place, side), getattr(port, side) * (1 + SHARE))
     return made if tuning is None else with_tuning(made, tuning, chamber)

@@ -10,8 +10,9 @@ import numpy as np
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.columns import put
 from firecrest.assessment.derive import model_in, no_air
-from firecrest.assessment.lower import Lowered, lower
+from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.openings import kind_of_opening
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import DesignError, RangeError
@@ -84,14 +85,14 @@ def _by_share(design: Design, volume: float, place: int) -> Design:
 def tuner_path(design: Design, chamber: int = 0) -> Path | None:
     """The stored figure that tunes a chamber: added mass or port length; None when closed.
 
-    Of the openings that lead outside where there are any; radiators before ports.
+    Of the openings that lead outside where there are any; the first in the list.
     """
-    name = design.box.chambers[chamber].name
+    id = design.box.chambers[chamber].id
     found: list[tuple[bool, Path]] = []
-    for kind, figure in (("radiators", "added_mass"), ("ports", "length")):
-        for k, item in enumerate(getattr(design.box, kind)):
-            if name in (item.chamber, item.opens_to):
-                found.append((item.opens_to != OUTSIDE, ("box", kind, k, figure)))
+    for k, item in enumerate(design.box.openings):
+        if id in (item.chamber, item.opens_to):
+            figure = kind_of_opening(item).tuner
+            found.append((item.opens_to != OUTSIDE, ("box", "openings", k, figure)))
     return min(found, key=lambda opening: opening[0], default=(False, None))[1]
 
 

@@ -4,16 +4,29 @@ from collections.abc import Sequence
 from math import pi, sqrt
 from typing import Literal
 
-from firecrest.assessment.cabinet import cone_count, port_area, wiring_of
 from firecrest.assessment.figures import wired_driver
 from firecrest.assessment.inverse import tuner_path, with_tuning
+from firecrest.assessment.openings.port import port_area
 from firecrest.assessment.portchoice import candidates, fit_in_case, with_port
+from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
 from firecrest.core.errors import DesignError, FirecrestError
-from firecrest.design.box import OUTSIDE, Box, Chamber, DriverGroup, Port, Position, RadiatorSet
+from firecrest.design.box import (
+    OUTSIDE,
+    Box,
+    Chamber,
+    DriverGroup,
+    Opening,
+    Position,
+    RadiatorSet,
+    placed,
+    port_at,
+)
 from firecrest.design.design import Design
+from firecrest.design.edits.box import check_faces_outside, new_opening
 from firecrest.design.edits.paths import rebuilt, replace_at
-from firecrest.design.starts import START_RADIATOR, START_SATELLITE
+from firecrest.design.ids import found, fresh
+from firecrest.design.starts import START_SATELLITE
 from firecrest.design.voice import Channel, HighPass, LowPass
 
 Kind = Literal["sealed", "port", "radiators"]
@@ -39,15 +52,11 @@ CROSSOVER = 150.0
 
 def kind_of(design: Design, chamber: int = 0) -> Kind:
     """What a chamber is, by what opens it."""
-    name = design.box.chambers[chamber].name
-    if any(name in (r.chamber, r.opens_to) for r in design.box.radiators):
+    id = design.box.chambers[chamber].id
+    kinds = {o.kind for o in design.box.openings if id in (o.chamber, o.opens_to)}
+    if "radiators" in kinds:
         return "radiators"
-    return "port" if any(name in (p.chamber, p.opens_to) for p in design.box.ports) else "sealed"
-
-
-def openings(box: Box) -> tuple[RadiatorSet | Port, ...]:
-    """Radiators, then ports."""
-    return (*box.radiators, *box.ports)
+    return "port" if kinds else "sealed"
 
 
 def layout_of(design: Design) -> Layout | None:
@@ -56,14 +65,14 @@ def layout_of(design: Design) -> Layout | None:
     inside = [g for g in box.groups if g.front != OUTSIDE]
     if inside and len(inside) == len(box.groups) and len(box.chambers) == 2:
         rear = {g.chamber for g in inside}
-        opened = any(o.chamber in rear for o in openings(box))
+        opened = any(o.chamber in rear for o in box.openings)
         return "bandpass6" if opened else "bandpass4"
     if len(box.chambers) == 1:
         return "one"
-    channels = [{g.channel for g in box.groups if g.chamber == c.name} for c in box.chambers]
+    channels = [{g.channel for g in box.groups if g.chamber == c.id} for c in box.chambers]
     if any(len(names) != 1 for names in channels) or inside:
         return None
-    names = {c.name for c in design.voice.channels}
+    names = {c.id for c in design.voice.channels}
     if names == {"left", "right"}:
         return "halves"
     return "two-one" if names == {"sub", "left", "right"} else "channels"
@@ -78,33 +87,25 @@ def with_kind(design: Design, kind: Kind, chamber: int = 0) -> Design:
     if kind == kind_of(design, chamber):
         return design
     box = design.box
-    name = box.chambers[chamber].name
-    radiators = tuple(r for r in box.radiators if name not in (r.chamber, r.opens_to))
-    ports = tuple(p for p in box.ports if name not in (p.chamber, p.opens_to))
+    id = box.chambers[chamber].id
+    kept = tuple(o for o in box.openings if id not in (o.chamber, o.opens_to))
     if kind == "radiators":
-        radiators = (*radiators, RadiatorSet(radiator=START_RADIATOR, count=2, chamber=name))
+        kept = (*kept, rebuilt(new_opening(kept, kind, id), count=2))
     elif kind == "port":
-        ports = (*ports, _new_port(box, name))
-    made = replace_at(design, ("box",), rebuilt(box, radiators=radiators, ports=ports))
-    _check_faces_outside(made)
+        kept = (*kept, _new_port(box, kept, id))
+    made = replace_at(design, ("box",), rebuilt(box, openings=kept))
+    check_faces_outside(made.box)
     if kind == "sealed":
         return made
     return _tuned_if_possible(made, design.brief.bass.frequency, chamber)
 
 
-def _new_port(box: Box, chamber: str) -> Port:
+def _new_port(box: Box, beside: Sequence[Opening], chamber: str) -> Opening:
     """A round port for the drivers around a chamber, reckoned with as a pipe."""
     around = [g for g in box.groups if chamber in (g.chamber, g.front)] or list(box.groups)
     area = sum((g.driver.sd or 0.01) for g in around) / PORT_SHARE
     diameter = max(round(sqrt(4 * area / pi), 3), 0.01)
-    return Port(diameter=diameter, chamber=chamber, resonances=True)
-
-
-def _check_faces_outside(design: Design) -> None:
-    box = design.box
-    faces = [g.front for g in box.groups] + [o.opens_to for o in openings(box)]
-    if OUTSIDE not in faces:
-        raise DesignError("Nothing would face outside: open the chamber before the cone.")
+    return rebuilt(new_opening(beside, "port", chamber), diameter=diameter)
 
 
 def with_layout(design: Design, layout: Layout) -> Design:
@@ -126,7 +127,7 @@ def with_layout(design: Design, layout: Layout) -> Design:
 def _one_chamber(design: Design) -> Design:
     """Everything around the air of the first chamber, all cones facing outside."""
     box = design.box
-    name = box.chambers[0].name
+    id = box.chambers[0].id
     whole = min(sum(c.share for c in box.chambers), 1.0)
     chamber = rebuilt(box.chambers[0], share=whole, stated_volume=None)
     if len(box.chambers) == 1:
@@ -134,9 +135,8 @@ def _one_chamber(design: Design) -> Design:
     return _rebuilt(
         design,
         (chamber,),
-        [rebuilt(g, chamber=name, front=OUTSIDE) for g in box.groups],
-        [rebuilt(r, chamber=name) for r in box.radiators if r.opens_to == OUTSIDE],
-        [rebuilt(p, chamber=name) for p in box.ports if p.opens_to == OUTSIDE],
+        [rebuilt(g, chamber=id, front=OUTSIDE) for g in box.groups],
+        [rebuilt(o, chamber=id) for o in box.openings if o.opens_to == OUTSIDE],
     )
 
 
@@ -144,23 +144,16 @@ def _rebuilt(
     design: Design,
     chambers: Sequence[Chamber],
     groups: Sequence[DriverGroup],
-    radiators: Sequence[RadiatorSet],
-    ports: Sequence[Port],
+    openings: Sequence[Opening],
 ) -> Design:
     """The design with these elements; contents of chambers that went move to the first."""
-    names = [c.name for c in chambers]
+    ids = [c.id for c in chambers]
     contents = tuple(
-        item if item.chamber in names else rebuilt(item, chamber=names[0])
+        item if item.chamber in ids else rebuilt(item, chamber=ids[0])
         for item in design.box.case.contents
     )
     case = rebuilt(design.box.case, contents=contents)
-    box = Box(
-        case=case,
-        chambers=tuple(chambers),
-        groups=tuple(groups),
-        radiators=tuple(radiators),
-        ports=tuple(ports),
-    )
+    box = Box(case=case, chambers=tuple(chambers), groups=tuple(groups), openings=tuple(openings))
     return replace_at(design, ("box",), box)
 
 
@@ -188,12 +181,13 @@ def _bandpass(design: Design, *, sixth: bool) -> Design:
     start = flat_bandpass(fs, qts, vas, note)
     split = 0.5 if start is None or sixth else start.rear / (start.rear + start.front)
     split = min(max(split, 0.15), 0.85)
-    rear = rebuilt(box.chambers[0], name="rear", share=whole * split, stated_volume=None)
-    front = Chamber(name="front", share=whole * (1 - split), leak_q=rear.leak_q)
+    rear = rebuilt(box.chambers[0], id="rear", name="rear", share=whole * split, stated_volume=None)
+    front = Chamber(id="front", name="front", share=whole * (1 - split), leak_q=rear.leak_q)
     groups = [rebuilt(g, chamber="rear", front="front") for g in box.groups]
-    ports = [_new_port(box, "front")]
-    ports += [rebuilt(_new_port(box, box.chambers[0].name), chamber="rear")] * sixth
-    made = _rebuilt(design, (rear, front), groups, (), ports)
+    ports = [_new_port(box, (), "front")]
+    if sixth:
+        ports.append(rebuilt(_new_port(box, ports, box.chambers[0].id), chamber="rear"))
+    made = _rebuilt(design, (rear, front), groups, ports)
     tuning = 2 * note if sixth or start is None else start.tuning
     made = _tuned_if_possible(made, tuning, 1)
     return _tuned_if_possible(made, note, 0) if sixth else made
@@ -207,17 +201,17 @@ def _tuned_if_possible(design: Design, frequency: float, chamber: int) -> Design
         return design
     path = tuner_path(made, chamber)
     assert path is not None
-    return made if path[1] == "radiators" else _fitting(made, int(path[2]))
+    return made if path[-1] == "added_mass" else _fitting(made, int(path[2]))
 
 
 def _fitting(design: Design, place: int) -> Design:
     """The port folded as it needs, or the widest pipe that fits with two bends."""
     fit = fit_in_case(design, place)
     if fit.bends is not None and fit.bends <= EASY_BENDS:
-        return replace_at(design, ("box", "ports", place, "bends"), fit.bends)
-    now = port_area(design.box.ports[place])
+        return replace_at(design, ("box", "openings", place, "bends"), fit.bends)
+    now = port_at(design.box, place)
     for port in reversed(candidates(design, place)):
-        if port_area(port) >= now or port.count != design.box.ports[place].count:
+        if port_area(port) >= port_area(now) or port.count != now.count:
             continue
         try:
             made = with_port(design, place, port)
@@ -246,24 +240,24 @@ def with_own_chamber(design: Design, place: int) -> Design:
     """One group of drivers in a closed chamber of its own, cut from the one it shared."""
     box = design.box
     group = box.groups[place]
-    names = [c.name for c in box.chambers]
     if sum(g.chamber == group.chamber for g in box.groups) < 2:
         raise DesignError(f"{group.driver.name} has its chamber to itself already.")
-    name = group.channel if group.channel not in names else f"{group.channel} {len(names) + 1}"
-    old = box.chambers[names.index(group.chamber)]
+    id = fresh([c.id for c in box.chambers], group.channel)
+    old = found(box.chambers, group.chamber)
     share = min(own_share(design, place), 0.8 * old.share)
     chambers = [
         rebuilt(c, share=c.share - share, stated_volume=None) if c is old else c
         for c in box.chambers
     ]
-    chambers.append(Chamber(name=name, share=share, leak_q=old.leak_q))
-    groups = [rebuilt(g, chamber=name) if k == place else g for k, g in enumerate(box.groups)]
-    return _rebuilt(design, chambers, groups, box.radiators, box.ports)
+    name = found(design.voice.channels, group.channel).name
+    chambers.append(Chamber(id=id, name=name, share=share, leak_q=old.leak_q))
+    groups = [rebuilt(g, chamber=id) if k == place else g for k, g in enumerate(box.groups)]
+    return _rebuilt(design, chambers, groups, box.openings)
 
 
 def _chamber_for_each_channel(design: Design) -> Design:
     """Groups of the first channel keep the air; those of every other one get a chamber."""
-    first = design.voice.channels[0].name
+    first = design.voice.channels[0].id
     if all(g.channel == first for g in design.box.groups):
         raise DesignError(
             "There is one voice channel only: give the ways channels of their own first."
@@ -272,8 +266,7 @@ def _chamber_for_each_channel(design: Design) -> Design:
     for place, group in enumerate(design.box.groups):
         if group.channel == first:
             continue
-        names = [c.name for c in made.box.chambers]
-        if group.channel in names:
+        if group.channel in [c.id for c in made.box.chambers]:
             made = replace_at(made, ("box", "groups", place, "chamber"), group.channel)
         else:
             made = with_own_chamber(made, place)
@@ -285,36 +278,44 @@ def _halves(design: Design) -> Design:
     box, channels = design.box, design.voice.channels
     if len(channels) != 1 or len(box.groups) != 1 or channels[0].outputs % 2:
         raise DesignError("Halves need one group of drivers on one channel with two outputs.")
-    odd = [r.radiator.name for r in box.radiators if r.count % 2]
+    odd = [r.radiator.name for _, r in placed(box.openings, RadiatorSet) if r.count % 2]
     if odd:
         raise DesignError(f"Halves need an even number of {odd[0]}.")
     design = _one_chamber(design)
     box, channel, chamber = design.box, channels[0], design.box.chambers[0]
     aside = box.case.length / 4
     halves = [
-        rebuilt(chamber, name=n, share=chamber.share / 2, stated_volume=None)
+        rebuilt(chamber, id=n, name=n, share=chamber.share / 2, stated_volume=None)
         for n in ("left", "right")
     ]
     sides = (("left", Position(right=-aside)), ("right", Position(right=aside)))
-    groups = [rebuilt(box.groups[0], chamber=n, channel=n, place=place) for n, place in sides]
-    radiators = [
-        rebuilt(r, chamber=name, count=r.count // 2) for name, _ in sides for r in box.radiators
+    groups = [
+        rebuilt(box.groups[0], id=f"drivers-{n}", chamber=n, channel=n, place=place)
+        for n, place in sides
     ]
-    ports = [rebuilt(p, chamber=name, place=place) for name, place in sides for p in box.ports]
-    voice = [rebuilt(channel, name=n, outputs=channel.outputs // 2) for n, _ in sides]
+    openings = [_half(o, n, place) for n, place in sides for o in box.openings]
+    voice = [rebuilt(channel, id=n, name=n, outputs=channel.outputs // 2) for n, _ in sides]
     made = _with_channels(design, voice, groups[:1])
-    return _rebuilt(_with_channels(made, voice, groups), halves, groups, radiators, ports)
+    return _rebuilt(_with_channels(made, voice, groups), halves, groups, openings)
+
+
+def _half(opening: Opening, side: str, place: Position) -> Opening:
+    """Half of the radiators of a set, or a port like this one, for one side."""
+    made = rebuilt(opening, id=f"{opening.id[:24]}-{side}", chamber=side)
+    if isinstance(made, RadiatorSet):
+        return rebuilt(made, count=made.count // 2)
+    return rebuilt(made, place=place)
 
 
 def _with_channels(
     design: Design, channels: Sequence[Channel], groups: Sequence[DriverGroup]
 ) -> Design:
-    """Voice and groups changed together, as neither fits the other's old names."""
+    """Voice and groups changed together, as neither fits the other's old ids."""
     voice = rebuilt(design.voice, channels=tuple(channels))
-    chamber = design.box.chambers[0].name
+    chamber = design.box.chambers[0].id
     kept = tuple(rebuilt(g, chamber=chamber) for g in groups)
     fed = {g.channel for g in kept}
-    voice = rebuilt(voice, channels=tuple(c for c in channels if c.name in fed))
+    voice = rebuilt(voice, channels=tuple(c for c in channels if c.id in fed))
     box = rebuilt(design.box, groups=kept)
     return rebuilt(design, voice=voice, box=box)
 
@@ -331,6 +332,7 @@ def _two_one(design: Design) -> Design:
     box, old = design.box, design.voice.channels[0]
     sub = rebuilt(
         old,
+        id="sub",
         name="sub",
         outputs=1,
         blocks=(
@@ -339,11 +341,15 @@ def _two_one(design: Design) -> Design:
         ),
     )
     high = HighPass(kind="high_pass", frequency=CROSSOVER, family="linkwitz_riley", order=4)
-    sides = [Channel(name=n, blocks=(high,)) for n in ("left", "right")]
+    sides = [Channel(id=n, name=n, blocks=(high,)) for n in ("left", "right")]
     aside = box.case.length / 3
     small = [
         DriverGroup(
-            driver=START_SATELLITE, chamber=box.chambers[0].name, channel=n, place=Position(right=x)
+            id=f"satellite-{n}",
+            driver=START_SATELLITE,
+            chamber=box.chambers[0].id,
+            channel=n,
+            place=Position(right=x),
         )
         for n, x in (("left", -aside), ("right", aside))
     ]

@@ -6,10 +6,11 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
-from firecrest.assessment.sound import mixed, voices_at
-from firecrest.core.arrays import Complex, Real
+from firecrest.assessment.sound import voices_at
+from firecrest.core.arrays import Complex, Real, mixed
 from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Transfers
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 
 LOW, HIGH = 20.0, 200.0
@@ -22,7 +23,8 @@ class Motion:
     asks for, below it a held low note as the low-note check has it.
 
     ``drive`` is volts rms of input, ``volts`` those of each channel's outputs, ``watts`` the real
-    power into all drivers; ``cone`` and ``radiator`` are peak travel in m, ``port`` peak m/s.
+    power into all drivers; ``cone`` is peak travel in m, ``opening`` that of radiators and the peak
+    air speed of ports in m/s.
     """
 
     frequency: Real
@@ -30,8 +32,7 @@ class Motion:
     volts: tuple[Real, ...]
     watts: Real
     cone: tuple[Real, ...]
-    radiator: tuple[Real, ...]
-    port: tuple[Real, ...]
+    opening: tuple[Real, ...]
 
 
 def motion_of(assessment: Assessment, a: Acoustic) -> Motion:
@@ -73,8 +74,7 @@ def _motion(
         tuple(np.abs(o.voltage) * drive for o in transfers.outputs),
         np.asarray(watts * drive**2),
         _peak(transfers.excursion),
-        _peak(transfers.radiator_excursion),
-        _peak(transfers.port_speed),
+        _peak(transfers.openings),
     )
 
 
@@ -107,10 +107,9 @@ def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
         group = network.drivers[k]
         net = _net(group.count, opposed=box.groups[owner].opposed)
         total = total + net * group.constants.m_ms * jw**2 * a.transfers.excursion[k]
-    for k, item in enumerate(box.radiators):
+    for k, item in placed(box.openings, RadiatorSet):
         net = _net(item.count, opposed=item.opposed)
-        mass = a.model.radiators[k].mass
-        total = total + net * mass * jw**2 * a.transfers.radiator_excursion[k]
+        total = total + net * network.openings[k].mass * jw**2 * a.transfers.openings[k]
     force = PEAK * np.abs(total) * motion_of(assessment, a).drive
     return largest(force, a.frequency)
 

@@ -6,15 +6,16 @@ from math import pi
 
 import numpy as np
 
-from firecrest.assessment.cabinet import Wiring, hydraulic_radius, port_area
-from firecrest.assessment.figures import GRAVITY
 from firecrest.assessment.lower import inputs
+from firecrest.assessment.openings import kind_of_opening
+from firecrest.assessment.wiring import Wiring
 from firecrest.core.acoustics import chambers as chamber_air
-from firecrest.core.acoustics.ports import acoustic_mass, end_correction, pipe_of
+from firecrest.core.acoustics.openings import OUTSIDE as NO_CHAMBER
+from firecrest.core.acoustics.openings import Opening
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real, root
 from firecrest.core.circuit import elements as net
-from firecrest.design.box import OUTSIDE, Chamber, Port, Position
+from firecrest.design.box import OUTSIDE, Chamber, Position
 
 Spot = tuple[Number, Number, Number]
 AT_FRONT: Spot = (0.0, 0.0, 0.0)
@@ -29,23 +30,7 @@ class Places:
     """(right, up, forward) in m of each element of the network."""
 
     cone: tuple[Spot, ...]
-    port: tuple[Spot, ...]
-    radiator: tuple[Spot, ...]
-
-
-@dataclass(frozen=True)
-class RadiatorConstants:
-    """One radiator with its added mass: mass, compliance, loss, area, resonance in Hz, and its sag.
-
-    Mounted horizontally it sags by g/w_p^2, with w_p its resonance including added mass.
-    """
-
-    mass: Number
-    compliance: Number
-    resistance: Number
-    area: Number
-    resonance: Number
-    sag: Number
+    opening: tuple[Spot, ...]
 
 
 @dataclass(frozen=True)
@@ -61,7 +46,6 @@ class BoxModel:
     network: net.Network
     tuning: tuple[Number | None, ...]
     reference: tuple[Number, ...]
-    radiators: tuple[RadiatorConstants, ...]
     owners: tuple[int, ...]
     places: Places | None
     full: tuple[Real, ...]
@@ -71,78 +55,50 @@ def box_model(
     box: inputs.Elements, wiring: Wiring, volumes: tuple[Number, ...], air: Air
 ) -> BoxModel:
     """Network of a box whose chambers hold ``volumes`` m3 of net air."""
-    names = [c.name for c in box.chambers]
-    single = tuple(_drivers(g, names, wiring) for g in box.groups)
-    pairs = _paired(box.groups, single, len(names), air)
+    ids = [c.id for c in box.chambers]
+    single = tuple(_drivers(g, ids, wiring) for g in box.groups)
+    pairs = _paired(box.groups, single, len(ids), air)
     drivers, owners = pairs.drivers, pairs.owners
-    constants = tuple(_radiator_constants(r) for r in box.radiators)
-    passive = tuple(
-        net.Radiator(
-            c.mass,
-            c.compliance,
-            c.resistance,
-            c.area,
-            _node(names, r.chamber),
-            r.count,
-            _node(names, r.opens_to),
-        )
-        for r, c in zip(box.radiators, constants, strict=True)
-    )
-    open_ports = tuple(
-        port_model(p, p.length, air, _node(names, p.chamber), _node(names, p.opens_to))
-        for p in box.ports
+    openings = tuple(
+        kind_of_opening(o).element(o, air, _node(ids, o.chamber), _node(ids, o.opens_to))
+        for o in box.openings
     )
     left = [v if isinstance(v, float) else np.asarray(v) for v in volumes]
     compliances = [
         chamber_air.compliance(np.maximum(v, LEAST_AIR) * (1 + chamber.stuffing), air)
         for chamber, v in zip(box.chambers, left, strict=True)
     ]
-    openings: tuple[net.Opening, ...] = (*open_ports, *passive)
-    tuned = [chamber_air.openings_that_tune(openings, k) for k in range(len(names))]
+    tuned = [chamber_air.openings_that_tune(openings, k) for k in range(len(ids))]
     alone = [0.5 if box.groups[k].pair != "alone" else 1.0 for k in owners]
     tuning, reference = _tunings(compliances, tuned, drivers, alone)
-    lossy_ports = tuple(
-        _lossy(p, port, _reference_of(port, tuned, reference))
-        for p, port in zip(box.ports, open_ports, strict=True)
+    lossy = tuple(
+        kind_of_opening(item).lossy(item, element, _reference_of(element, tuned, reference))
+        for item, element in zip(box.openings, openings, strict=True)
     )
     nodes = tuple(
         _chamber(chamber, compliance, f)
         for chamber, compliance, f in zip(box.chambers, compliances, reference, strict=True)
     )
-    network = net.Network(
-        (*nodes, *pairs.trapped), drivers, lossy_ports, passive, len(wiring), nodes=pairs.nodes
-    )
+    network = net.Network((*nodes, *pairs.trapped), drivers, lossy, len(wiring), nodes=pairs.nodes)
     full = tuple(np.asarray(v <= 0) for v in left)
-    return BoxModel(network, tuning, reference, constants, owners, _places(box, owners), full)
+    return BoxModel(network, tuning, reference, owners, _places(box, owners), full)
 
 
-def _node(names: Sequence[str], name: str) -> int:
-    return net.OUTSIDE if name == OUTSIDE else names.index(name)
+def _node(ids: Sequence[str], id: str) -> int:
+    return NO_CHAMBER if id == OUTSIDE else ids.index(id)
 
 
-def _drivers(group: inputs.Group, names: Sequence[str], wiring: Wiring) -> net.DriverGroup:
+def _drivers(group: inputs.Group, ids: Sequence[str], wiring: Wiring) -> net.DriverGroup:
     assert group.driver.constants is not None
     return net.DriverGroup(
         group.driver.constants,
-        _node(names, group.chamber),
-        _node(names, group.front),
-        [name for name, _ in wiring].index(group.channel),
+        _node(ids, group.chamber),
+        _node(ids, group.front),
+        [id for id, _ in wiring].index(group.channel),
         group.in_series,
         group.in_parallel,
         dict(wiring)[group.channel],
     )
-
-
-def _radiator_constants(item: inputs.Radiators) -> RadiatorConstants:
-    """Added mass keeps Rmp and Cmp."""
-    r = item.radiator
-    assert r.mmp is not None
-    assert r.cmp is not None
-    assert r.rmp is not None
-    assert r.sd is not None
-    mass = r.mmp + item.added_mass
-    sag = GRAVITY * mass * r.cmp if item.horizontal else 0.0
-    return RadiatorConstants(mass, r.cmp, r.rmp, r.sd, 1 / (2 * pi * root(mass * r.cmp)), sag)
 
 
 @dataclass(frozen=True)
@@ -194,46 +150,22 @@ def _places(box: inputs.Elements, owners: tuple[int, ...]) -> Places | None:
 
     found = Places(
         tuple(_spot(box.groups[k].place) for k in owners),
-        tuple(_spot(p.place) for p in box.ports),
-        tuple(_spot(r.place) for r in box.radiators),
+        tuple(_spot(o.place) for o in box.openings),
     )
-    spots = (*found.cone, *found.port, *found.radiator)
+    spots = (*found.cone, *found.opening)
     at_front = all(isinstance(x, float) and x == 0 for spot in spots for x in spot)
     return None if at_front else found
 
 
-def port_ends(port: Port) -> Number:
-    """Length in m that both ends add, as stated or by how they sit."""
-    if port.end_correction is not None:
-        return port.end_correction
-    return end_correction(port_area(port), port.mounting)
-
-
-def port_model(
-    port: Port, length: Number, air: Air, chamber: int, opens_to: int, loss: Number = 0.0
-) -> net.Port:
-    """A port ``length`` m long in the network, with a loss resistance of ``loss`` Pa s/m3."""
-    area, ends = port_area(port), port_ends(port)
-    mass = acoustic_mass(length + ends, area, air)
-    pipe = pipe_of(length, ends, area, hydraulic_radius(port), air) if port.resonances else None
-    return net.Port(mass, area, chamber, loss, port.count, opens_to, pipe)
-
-
-def _lossy(port: Port, model: net.Port, reference: Number) -> net.Port:
-    if port.loss_q is None:
-        return model
-    return replace(model, resistance=2 * pi * reference * model.mass / port.loss_q)
-
-
 def _reference_of(
-    port: net.Port, tuned: Sequence[Sequence[net.Opening]], reference: Sequence[Number]
+    opening: Opening, tuned: Sequence[Sequence[Opening]], reference: Sequence[Number]
 ) -> Number:
-    """Frequency to which a port's loss refers: that of the chamber it tunes.
+    """Frequency to which an opening's loss refers: that of the chamber it tunes.
 
     Of two chambers, whether it tunes both or none, the geometric mean; it has no first end.
     """
-    ends = [node for node in (port.chamber, port.opens_to) if node != net.OUTSIDE]
-    tunes = [node for node in ends if any(o is port for o in tuned[node])] or ends
+    ends = [node for node in (opening.chamber, opening.opens_to) if node != NO_CHAMBER]
+    tunes = [node for node in ends if any(o is opening for o in tuned[node])] or ends
     if len(tunes) == 1:
         return reference[tunes[0]]
     return root(reference[tunes[0]] * reference[tunes[1]])
@@ -241,7 +173,7 @@ def _reference_of(
 
 def _tunings(
     compliances: Sequence[Number],
-    tuned: Sequence[Sequence[net.Opening]],
+    tuned: Sequence[Sequence[Opening]],
     drivers: tuple[net.DriverGroup, ...],
     shares: Sequence[float],
 ) -> tuple[tuple[Number | None, ...], tuple[Number, ...]]:

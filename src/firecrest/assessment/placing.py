@@ -10,7 +10,7 @@ from typing import Any
 
 from firecrest.assessment.layouts import with_kind
 from firecrest.core.errors import DesignError
-from firecrest.design.box import DriverGroup, RadiatorSet
+from firecrest.design.box import DriverGroup, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at
 from firecrest.design.parts import DriverPart, RadiatorPart
@@ -46,7 +46,8 @@ def path_of(design: Design, part: Any, place: int = 0) -> Path:
     if isinstance(part, DriverPart):
         return ("box", "groups", place, "driver")
     if isinstance(part, RadiatorPart):
-        return ("box", "radiators", place, "radiator")
+        places = [k for k, _ in placed(design.box.openings, RadiatorSet)]
+        return ("box", "openings", places[place], "radiator")
     if isinstance(part, Cell):
         return ("power", "source", "cell")
     if isinstance(part, WallSupply):
@@ -62,10 +63,9 @@ def _put_driver(design: Design, part: DriverPart, place: int) -> Design:
 
 
 def _put_radiator(design: Design, part: RadiatorPart, place: int) -> Design:
-    if not design.box.radiators:
+    if not placed(design.box.openings, RadiatorSet):
         design = with_kind(design, "radiators")
-    item: RadiatorSet = design.box.radiators[place]
-    return replace_at(design, ("box", "radiators", place), rebuilt(item, radiator=part))
+    return replace_at(design, path_of(design, part, place), part)
 
 
 def _with_amplifier(power: Power, part: Amplifier) -> Power:

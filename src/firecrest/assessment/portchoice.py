@@ -4,18 +4,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment, assess
-from firecrest.assessment.cabinet import port_area
 from firecrest.assessment.inverse import tuning_of, with_tuning
 from firecrest.assessment.motion import largest, motion_of
-from firecrest.assessment.network import port_ends
+from firecrest.assessment.openings.port import port_area, port_ends
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.portfit import Duct, PortFit, Space, port_fit
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import DesignError, FirecrestError
-from firecrest.design.box import Case, Port
+from firecrest.design.box import Case, Port, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.ids import place_of
 
 PIPES = (
     (0.016, 0.0015),
@@ -56,7 +56,7 @@ def duct_of(port: Port) -> Duct:
 
 def fit_in_case(design: Design, place: int) -> PortFit:
     """How a port fits into the case, other things in it left out."""
-    port = design.box.ports[place]
+    port = port_at(design.box, place)
     return port_fit(duct_of(port), space_of(design.box.case, port), port.bends)
 
 
@@ -78,7 +78,7 @@ class PortChoice:
 def peak_speed(assessment: Assessment, place: int) -> float | None:
     """Highest air speed of a port in m/s when the promise is played, 20 to 200 Hz."""
     a = assessment.acoustic
-    return None if a is None else largest(motion_of(assessment, a).port[place], a.frequency)[0]
+    return None if a is None else largest(motion_of(assessment, a).opening[place], a.frequency)[0]
 
 
 def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:
@@ -86,7 +86,7 @@ def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:
 
     Their area in all is within ``spread`` times that of the port either way; smallest first.
     """
-    port = design.box.ports[place]
+    port = port_at(design.box, place)
     sheet = design.box.case.wall
     if port.shape == "round":
         found = [
@@ -113,9 +113,9 @@ def _slots(port: Port, sheet: float) -> Iterator[Port]:
 def folded(design: Design, place: int) -> Design:
     """A port folded as often as its length needs; as it is when it fits in no way."""
     bends = fit_in_case(design, place).bends
-    if bends is None or bends == design.box.ports[place].bends:
+    if bends is None or bends == port_at(design.box, place).bends:
         return design
-    return replace_at(design, ("box", "ports", place, "bends"), bends)
+    return replace_at(design, ("box", "openings", place, "bends"), bends)
 
 
 def with_port(design: Design, place: int, port: Port) -> Design:
@@ -123,11 +123,10 @@ def with_port(design: Design, place: int, port: Port) -> Design:
 
     RangeError when no length gives that tuning.
     """
-    chambers = [c.name for c in design.box.chambers]
-    chamber = chambers.index(port.chamber)
+    chamber = place_of(design.box.chambers, port.chamber)
     tuning = tuning_of(design, chamber)
     assert tuning is not None
-    made = replace_at(design, ("box", "ports", place), port)
+    made = replace_at(design, ("box", "openings", place), port)
     return folded(with_tuning(made, tuning, chamber), place)
 
 
@@ -137,8 +136,8 @@ def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
         made = with_port(design, place, port)
     except FirecrestError:
         return None
-    new, done = made.box.ports[place], assess(made)
-    limit = done.acoustic.ratings.port_speed[place] if done.acoustic else 0.0
+    new, done = port_at(made.box, place), assess(made)
+    limit = done.acoustic.ratings.openings[place] if done.acoustic else 0.0
     return PortChoice(
         new,
         made,
@@ -146,7 +145,7 @@ def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
         new.length,
         fit_in_case(made, place),
         peak_speed(done, place),
-        float(limit),
+        float(limit or 0.0),
     )
 
 

@@ -8,13 +8,14 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID, transfers_from
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.motion import HIGH, LOW, motion_of
+from firecrest.assessment.openings.port import loss_coefficient
 from firecrest.assessment.sound import voice_rows
-from firecrest.core.acoustics.ports import BEND_LOSS, LOSS_COEFFICIENTS, turbulent_resistance
+from firecrest.core.acoustics.openings import Port as PortModel
+from firecrest.core.acoustics.openings.port import turbulent_resistance
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
-from firecrest.core.circuit.elements import Port as PortModel
 from firecrest.core.limits.draw import PEAK
-from firecrest.design.box import Port
+from firecrest.design.box import Port, placed
 
 STEPS = 10
 
@@ -33,11 +34,6 @@ class PortLoss:
         return float(self.loss[k]), float(self.frequency[k])
 
 
-def loss_coefficient(port: Port) -> float:
-    """Pressure lost over rho v^2/2 by the shape of its ends and its bends."""
-    return LOSS_COEFFICIENTS[port.edges] + BEND_LOSS * port.bends
-
-
 def port_loss(assessment: Assessment) -> PortLoss | None:
     """Loss at the promise, from 20 to 200 Hz; None without ports.
 
@@ -45,7 +41,7 @@ def port_loss(assessment: Assessment) -> PortLoss | None:
     agree (ten halvings of the difference).
     """
     a, design = assessment.acoustic, assessment.design
-    ports = design.box.ports
+    ports = placed(design.box.openings, Port)
     if a is None or not ports:
         return None
     motion = motion_of(assessment, a)
@@ -55,19 +51,20 @@ def port_loss(assessment: Assessment) -> PortLoss | None:
     channels, rate = design.voice.channels, design.power.dsp.sample_rate
     rows = [voice_rows(c, rate, grid) for c in channels]
     outputs = [c.outputs for c in channels]
-    speeds = [speed[chosen] for speed in motion.port]
+    speeds = [motion.opening[k][chosen] for k, _ in ports]
     heard_level = a.unit_level[chosen]
     for _ in range(STEPS):
-        lossy: list[PortModel] = []
-        for port, element, speed in zip(ports, network.ports, speeds, strict=True):
+        lossy = list(network.openings)
+        for (k, port), speed in zip(ports, speeds, strict=True):
+            element = network.openings[k]
+            assert isinstance(element, PortModel)
             extra = turbulent_resistance(speed, element.area, loss_coefficient(port), air)
-            resistance = element.resistance + extra
-            lossy.append(dataclasses.replace(element, resistance=resistance))
-        changed = dataclasses.replace(network, ports=tuple(lossy))
+            lossy[k] = dataclasses.replace(element, resistance=element.resistance + extra)
+        changed = dataclasses.replace(network, openings=tuple(lossy))
         model = dataclasses.replace(a.model, network=changed)
         scene = dataclasses.replace(a.scene, model=model).at(grid)
         transfers = transfers_from(scene, rows, outputs)
-        found = [PEAK * np.abs(s) * drive for s in transfers.port_speed]
+        found = [PEAK * np.abs(transfers.openings[k]) * drive for k, _ in ports]
         speeds = [0.5 * (was + now) for was, now in zip(speeds, found, strict=True)]
         heard_level = level(transfers.pressure)
     return PortLoss(grid, a.unit_level[chosen] - heard_level)

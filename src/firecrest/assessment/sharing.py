@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.cabinet import cone_count, wiring_of
 from firecrest.assessment.figures import derivation_of
 from firecrest.assessment.sound import placed_sources, pressure, voices_at
+from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Complex
 from firecrest.design.design import Design
@@ -58,7 +58,7 @@ def _guests(design: Design) -> list[tuple[int, ...]]:
     box, wiring = design.box, wiring_of(design.voice.channels)
     found = []
     for chamber in box.chambers:
-        inside = [k for k, g in enumerate(box.groups) if g.chamber == chamber.name]
+        inside = [k for k, g in enumerate(box.groups) if g.chamber == chamber.id]
         swept: dict[str, float] = {}
         for k in inside:
             group = box.groups[k]
@@ -82,6 +82,6 @@ def _forced(assessment: Assessment, a: Acoustic, places: tuple[int, ...]) -> Com
             continue
         own = groups[a.model.owners[source.index]]
         inside = {g.channel for g in groups if g.chamber == own.chamber} - {own.channel}
-        others = [h * (c.name in inside) for h, c in zip(voices, channels, strict=True)]
+        others = [h * (c.id in inside) for h, c in zip(voices, channels, strict=True)]
         total = total + pressure(a.scene, source.flow, others)
     return total

@@ -16,8 +16,9 @@ from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.acoustics import alignments
 from firecrest.core.acoustics.alignments import BoxLoss, Vented
 from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.design.box import Port
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.edits.paths import rebuilt, replace_at, value_at
 
 SHELF_AIR = 2.0
 """An extended shelf takes this many times the air of the flattest box."""
@@ -88,7 +89,7 @@ def _vented(design: Design, box: Vented) -> Design:
     for _ in range(3):
         made = with_air(with_tuning(made, box.h * fs), volume)
     made = with_tuning(made, box.h * fs)
-    if made.box.ports:
+    if isinstance(made.box.openings[0], Port):
         made = folded(made, 0)
     terms = alignments.polynomial(box.alpha, box.h, qts, chamber.leak_q)
     return confirm(made, alignments.magnitude_db(terms, GRID / (fs * sqrt(box.h))))
@@ -97,9 +98,9 @@ def _vented(design: Design, box: Vented) -> Design:
 def _shortest(design: Design) -> Design:
     """A long port shortened first, so that the air it takes does not stand in the way."""
     path = tuner_path(design)
-    if path is None or path[1] != "ports":
+    if path is None or path[-1] != "length":
         return design
-    return replace_at(design, path, min(design.box.ports[0].length, 0.05))
+    return replace_at(design, path, min(value_at(design, path), 0.05))
 
 
 def _closed_form(
@@ -150,7 +151,7 @@ def closed_at(qtc: float) -> Callable[[Design], Design]:
 
 def most_output(design: Design) -> Design:
     """The present case at its loudest tuning."""
-    if tuner_path(design) is None and not design.box.ports and not design.box.radiators:
+    if not design.box.openings:
         raise DesignError("A closed box has no tuning. Fit a port or radiators first.")
     return best_tunings([design], Memo(AFRESH))[0]
 

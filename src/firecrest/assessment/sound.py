@@ -12,7 +12,7 @@ import numpy as np
 from firecrest.assessment.network import BoxModel
 from firecrest.core.acoustics.radiation import Surroundings, from_place, group_delay, heard, level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Number, Real, summed
+from firecrest.core.arrays import Complex, Number, Real, mixed, summed
 from firecrest.core.circuit.solve import Solution, SoundSource, solve, sources
 from firecrest.core.voice.chain import Filter, chain_responses
 from firecrest.design.voice import Block, Channel, Voice
@@ -46,11 +46,6 @@ def flat_voices(count: int, frequency: Real) -> list[Complex]:
     return [np.ones(len(frequency), dtype=np.complex128)] * count
 
 
-def mixed(value: Complex, voices: Sequence[Complex]) -> Complex:
-    """Answer to all channels played together: sum over channels of voice times answer."""
-    return summed([h * v for h, v in zip(voices, value, strict=True)])
-
-
 @dataclass(frozen=True)
 class Scene:
     """A solved box where it stands: all that is needed to say what is heard of it."""
@@ -76,7 +71,7 @@ def placed_sources(scene: Scene) -> list[SoundSource]:
     Flows are per volt of each channel, (channels, ..., F).
     """
     model, solution = scene.model, scene.solution
-    found = sources(model.network, solution.velocity, solution.port_flow, solution.radiator_flow)
+    found = sources(model.network, solution.velocity, solution.opening_flow)
     if model.places is None:
         return found
     distance, air = scene.around.distance, scene.air

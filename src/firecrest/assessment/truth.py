@@ -32,7 +32,7 @@ def clean_watts(power: inputs.Power, load: float, channels: int, charge: float) 
     model = power.amplifier.model
     output = Output(np.ones(1), np.full(1, 1.0 / load), channels)
     draw = sine_draw((output,), model.r_out)
-    transfers = Transfers(NOWHERE, np.ones(1), (output,), (), (), (), (), ())
+    transfers = Transfers(NOWHERE, np.ones(1), (output,), (), (), (), ())
     ratings = Ratings((), (), (), (), (), (None,), None)
     above: dict[Statistic, Number] = {"instant": PEAK, "burst": 1.0, "long-term": 1.0}
     source = replace(source_at(power, charge), continuous=None)

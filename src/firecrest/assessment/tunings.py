@@ -13,16 +13,20 @@ from typing import Any
 import numpy as np
 
 from firecrest.assessment.acoustic import EDIT_GRID
-from firecrest.assessment.cabinet import port_outer_volume
 from firecrest.assessment.columns import changed, mapped, put
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.derive import cabinet_in, loudness_under, model_in, sounding
-from firecrest.assessment.lower import Lowered, inputs, lower
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.openings import kind_of_opening
+from firecrest.assessment.openings.port import port_outer_volume
 from firecrest.assessment.portchoice import folded
 from firecrest.assessment.vary import VALUES, grouped
+from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import TOP
+from firecrest.design.box import Port, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at
 
@@ -42,11 +46,11 @@ LOWEST_SHARE, HIGHEST_SHARE = 0.5, 2.0
 """Tunings from half to twice the promised bass note."""
 
 
-def tuning_path(box: object) -> Path | None:
+def tuning_path(openings: Sequence[object]) -> Path | None:
     """What tunes the first opening of a box; None when all is closed."""
-    if getattr(box, "radiators", ()):
-        return ("box", "radiators", 0, "added_mass")
-    return ("box", "ports", 0, "length") if getattr(box, "ports", ()) else None
+    if not openings:
+        return None
+    return ("box", "openings", 0, kind_of_opening(openings[0]).tuner)
 
 
 def best_tunings(designs: Sequence[Design], memo: Memo, count: int = COUNT) -> list[Design]:
@@ -57,13 +61,13 @@ def best_tunings(designs: Sequence[Design], memo: Memo, count: int = COUNT) -> l
     tuned = list(designs)
     frequency = scan_grid(designs) if designs else EDIT_GRID
     for places, lowered in grouped([lower(design, memo) for design in designs]):
-        path = tuning_path(lowered.inputs.box)
+        path = tuning_path(lowered.inputs.box.openings)
         if path is None or lowered.blocked or lowered.missing:
             continue
         best = _best_of(lowered, path, len(places), frequency, count)
         for place, value in zip(places, best, strict=True):
             made = replace_at(designs[place], path, float(value))
-            tuned[place] = folded(made, 0) if path[1] == "ports" else made
+            tuned[place] = folded(made, 0) if path[-1] == "length" else made
     return tuned
 
 
@@ -77,13 +81,13 @@ def _best_of(lowered: Lowered, path: Path, designs: int, frequency: Real, count:
     """Best added mass or length of each design of a group, (designs,)."""
     low, high = (np.broadcast_to(end, (designs, 1)) for end in _range(lowered.inputs, path))
     values = spaced(low, high, np.linspace(0.0, 1.0, count))
-    pipes = any(port.resonances for port in lowered.inputs.box.ports)
+    pipes = any(port.resonances for _, port in placed(lowered.inputs.box.openings, Port))
     coarse = frequency if pipes else frequency[::THIN]
     for _ in range(2):
         values = around(values, scanned(lowered, path, values, coarse))
     best = np.argmax(scanned(lowered, path, values, frequency), axis=1)
     value = values[np.arange(len(best)), best]
-    if path[1] == "radiators":
+    if path[-1] == "added_mass":
         value = np.maximum(value - np.ravel(_own_mass(lowered.inputs)), 0.0)
     return np.asarray(value)
 
@@ -106,7 +110,9 @@ def spaced(low: Real, high: Real, ramp: Real) -> Real:
 
 def _own_mass(numbers: inputs.Inputs) -> Number:
     """Moving mass of the first radiator, bare."""
-    mass = numbers.box.radiators[0].radiator.mmp
+    first = numbers.box.openings[0]
+    assert isinstance(first, inputs.Radiators)
+    mass = first.radiator.mmp
     assert mass is not None
     return mass
 
@@ -115,14 +121,16 @@ def _range(numbers: inputs.Inputs, path: Path) -> tuple[Number, Number]:
     """(least, most) total moving mass of a radiator, or length of a port, of each design."""
     note = numbers.brief.bass.frequency
     network = model_in(numbers, Memo(AFRESH)).network
-    if path[1] == "radiators":
-        radiator, own = network.radiators[0], _own_mass(numbers)
+    element = network.openings[0]
+    if isinstance(element, Radiator):
+        radiator, own = element, _own_mass(numbers)
         box = network.chambers[radiator.chamber].compliance
         stiffness = 1 / radiator.compliance + radiator.count * radiator.area**2 / box
         heaviest = np.minimum(HEAVIEST * own, own + MOST_ADDED)
         most = np.clip(stiffness / (2 * pi * LOWEST_SHARE * note) ** 2, own, heaviest)
         return np.clip(stiffness / (2 * pi * HIGHEST_SHARE * note) ** 2, own, most), most
-    port, model = numbers.box.ports[0], network.ports[0]
+    port, model = numbers.box.openings[0], element
+    assert isinstance(port, Port)
     box = network.chambers[model.chamber].compliance
     rolled = cabinet_in(numbers, Memo(AFRESH))
     outer = port.count * port_outer_volume(changed(port, {"length": 1.0}))
@@ -150,7 +158,7 @@ def scanned(lowered: Lowered, path: Path, values: Real, frequency: Real) -> Real
     designs, count = values.shape
     loud = np.empty((designs, count))
     size = max(1, VALUES // (len(frequency) * count))
-    own = _own_mass(lowered.inputs) if path[1] == "radiators" else 0.0
+    own = _own_mass(lowered.inputs) if path[-1] == "added_mass" else 0.0
     free = np.maximum(values - own, 0.0)
     for start in range(0, designs, size):
         rows = slice(start, start + size)

@@ -27,7 +27,8 @@ from firecrest.assessment.derive import (
     summary_of,
     unheard,
 )
-from firecrest.assessment.lower import Lowered, inputs, lower
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked

@@ -6,6 +6,8 @@ import numpy as np
 
 from firecrest.core.arrays import Number, root
 
+GRAVITY = 9.81
+"""m/s2."""
 STANDARD_TEMPERATURE = 293.15
 STANDARD_PRESSURE = 101325.0
 GAS_MASS_RATIO = 0.62196

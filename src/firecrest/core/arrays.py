@@ -85,3 +85,8 @@ def picked(values: Real, place: Real) -> Real:
     lead = np.broadcast_shapes(values.shape[:-1], place.shape[:-1])
     values = np.broadcast_to(values, (*lead, values.shape[-1]))
     return np.take_along_axis(values, np.broadcast_to(place, (*lead, place.shape[-1])), axis=-1)
+
+
+def mixed(value: Complex, voices: Sequence[Complex]) -> Complex:
+    """Answer to all channels played together: sum over channels of voice times answer."""
+    return summed([h * v for h, v in zip(voices, value, strict=True)])

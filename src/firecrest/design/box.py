@@ -1,14 +1,16 @@
 """The box: case, chambers, and what opens and drives them.
 
 Outer size, port length and added mass are stored; air volume and tuning are computed from them.
-Chambers are named; elements say which chamber they sit in and where they open to.
+Every element has an id; elements say by it which chamber they sit in and where they open to.
 """
 
-from typing import Literal
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal, TypeVar
 
+from pydantic import Field
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.fields import MODEL, choice, items, number, text
+from firecrest.design.fields import MODEL, choice, identity, items, number, text
 from firecrest.design.parts import DriverPart, RadiatorPart
 
 OUTSIDE = "outside"
@@ -44,7 +46,7 @@ class ContentItem:
     volume: float = number("Air it takes", "volume", 0, 1, "L", default=0.0, digits=2)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
-    chamber: str = text("Chamber", default="main")
+    chamber: str = identity("main", "Chamber")
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -78,6 +80,7 @@ class Chamber:
     Leak and absorption are given by Q, or stored as measured resistances, which then stay.
     """
 
+    id: str = identity("main")
     name: str = text("Name", default="main")
     share: float = number("Share of the interior", "share", 0.001, 1, "%", default=1.0, digits=1)
     stated_volume: float | None = number(
@@ -141,10 +144,11 @@ class Chamber:
 class DriverGroup:
     """Equal drivers: on each output of their channel, ``in_series`` x ``in_parallel``."""
 
+    id: str = identity("drivers")
     driver: DriverPart
-    chamber: str = text("Chamber behind", default="main")
-    front: str = text("Faces", default=OUTSIDE)
-    channel: str = text("Voice channel", default="all")
+    chamber: str = identity("main", "Chamber behind")
+    front: str = identity(OUTSIDE, "Faces")
+    channel: str = identity("all", "Voice channel")
     coils: Coils = choice("Coils wired", default="as stated", help="Of a driver with two coils.")
     in_series: int = number("Drivers in series", "number", 1, 8, "", default=1, digits=0)
     in_parallel: int = number("Drivers in parallel", "number", 1, 8, "", default=1, digits=0)
@@ -178,6 +182,8 @@ class DriverGroup:
 class RadiatorSet:
     """Equal passive radiators; ``added_mass`` is per radiator."""
 
+    kind: Literal["radiators"] = "radiators"
+    id: str = identity("radiators")
     radiator: RadiatorPart
     count: int = number("How many", "number", 1, 8, "", default=1, digits=0)
     added_mass: float = number("Added mass, each", "mass", 0, 2, "g", default=0.0)
@@ -199,8 +205,8 @@ class RadiatorSet:
         default=False,
         help="Opposed radiators move apart and together: their forces on the case cancel.",
     )
-    chamber: str = text("Chamber", default="main")
-    opens_to: str = text("Opens to", default=OUTSIDE)
+    chamber: str = identity("main", "Chamber")
+    opens_to: str = identity(OUTSIDE, "Opens to")
     place: Position = Position()
 
 
@@ -208,6 +214,8 @@ class RadiatorSet:
 class Port:
     """Equal ports, round or slot, straight or folded."""
 
+    kind: Literal["port"] = "port"
+    id: str = identity("port")
     shape: Literal["round", "slot"] = choice("Shape", default="round")
     diameter: float = number(
         "Diameter",
@@ -289,17 +297,39 @@ class Port:
         default=False,
         help="Reckon with the port as a pipe that resonates by itself, not as a lump of air.",
     )
-    chamber: str = text("Chamber", default="main")
-    opens_to: str = text("Opens to", default=OUTSIDE)
+    chamber: str = identity("main", "Chamber")
+    opens_to: str = identity(OUTSIDE, "Opens to")
     place: Position = Position()
+
+
+Opening = Annotated[Port | RadiatorSet, Field(discriminator="kind")]
+Kind = TypeVar("Kind")
+
+
+def placed(openings: Sequence[Any], kind: type[Kind]) -> list[tuple[int, Kind]]:
+    """(place in the list, opening) of those of one kind."""
+    return [(k, item) for k, item in enumerate(openings) if isinstance(item, kind)]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Box:
-    """Case and acoustic elements."""
+    """Case and acoustic elements; ``openings`` are ports and radiators in one list."""
 
     case: Case
     chambers: tuple[Chamber, ...] = items("Chambers", default=(Chamber(),), most=4, least=1)
     groups: tuple[DriverGroup, ...] = items("Driver groups", most=8, least=1)
-    radiators: tuple[RadiatorSet, ...] = items("Radiators", default=(), most=8)
-    ports: tuple[Port, ...] = items("Ports", default=(), most=8)
+    openings: tuple[Opening, ...] = items("Openings", default=(), most=16)
+
+
+def port_at(box: Box, place: int) -> Port:
+    """The opening at ``place``, which is a port."""
+    item = box.openings[place]
+    assert isinstance(item, Port)
+    return item
+
+
+def radiators_at(box: Box, place: int) -> RadiatorSet:
+    """The opening at ``place``, which is a set of radiators."""
+    item = box.openings[place]
+    assert isinstance(item, RadiatorSet)
+    return item

@@ -7,13 +7,14 @@ from typing import Self
 from pydantic import model_validator
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.box import OUTSIDE, Box, Port, RadiatorSet
+from firecrest.design.box import OUTSIDE, Box
 from firecrest.design.brief import Brief
 from firecrest.design.fields import MODEL, text
+from firecrest.design.ids import HasId
 from firecrest.design.power import Pack, Power
 from firecrest.design.voice import HighPass, LowPass, Voice
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -36,36 +37,37 @@ class Design:
         return self
 
 
-def _doubled(kind: str, names: Sequence[str]) -> list[str]:
-    """A complaint for each name used twice."""
-    return [f"two {kind} are called {n}" for n in sorted(set(names)) if list(names).count(n) > 1]
+def _doubled(kind: str, elements: Sequence[HasId]) -> list[str]:
+    """A complaint for each id used twice."""
+    ids = [element.id for element in elements]
+    return [f"two {kind} have the id {i}" for i in sorted(set(ids)) if ids.count(i) > 1]
 
 
 def _names(design: Design) -> list[str]:
-    """Chambers and channels exist where they are named."""
-    chambers = [c.name for c in design.box.chambers]
-    channels = [c.name for c in design.voice.channels]
-    problems = _doubled("chambers", chambers) + _doubled("channels", channels)
+    """Chambers and channels exist where they are referred to."""
+    box, voice = design.box, design.voice
+    chambers, channels = [c.id for c in box.chambers], [c.id for c in voice.channels]
+    problems = _doubled("chambers", box.chambers) + _doubled("channels", voice.channels)
+    problems += _doubled("driver groups", box.groups) + _doubled("openings", box.openings)
     if OUTSIDE in chambers:
-        problems.append(f"a chamber cannot be called {OUTSIDE}")
-    openings: list[RadiatorSet | Port] = [*design.box.radiators, *design.box.ports]
-    inner = [g.chamber for g in design.box.groups] + [o.chamber for o in openings]
-    inner += [item.chamber for item in design.box.case.contents]
-    outer = [g.front for g in design.box.groups] + [o.opens_to for o in openings]
-    problems += [f"there is no chamber called {n}" for n in inner if n not in chambers]
-    problems += [f"there is no chamber called {n}" for n in outer if n not in (*chambers, OUTSIDE)]
-    for element in openings:
+        problems.append(f"a chamber cannot have the id {OUTSIDE}")
+    inner = [g.chamber for g in box.groups] + [o.chamber for o in box.openings]
+    inner += [item.chamber for item in box.case.contents]
+    outer = [g.front for g in box.groups] + [o.opens_to for o in box.openings]
+    problems += [f"there is no chamber {n}" for n in inner if n not in chambers]
+    problems += [f"there is no chamber {n}" for n in outer if n not in (*chambers, OUTSIDE)]
+    for element in box.openings:
         if element.chamber == element.opens_to:
             problems.append(f"an opening of {element.chamber} leads back into it")
-    for group in design.box.groups:
+    for group in box.groups:
         if group.coils != "as stated" and group.driver.coils != 2:
             problems.append(f"{group.driver.name} has one coil, its wiring says {group.coils}")
         if group.chamber == group.front:
             problems.append(f"{group.driver.name} faces the chamber behind it")
         if group.channel not in channels:
-            problems.append(f"there is no voice channel called {group.channel}")
-    fed = {group.channel for group in design.box.groups}
-    problems += [f"voice channel {name} drives nothing" for name in channels if name not in fed]
+            problems.append(f"there is no voice channel {group.channel}")
+    fed = {group.channel for group in box.groups}
+    problems += [f"voice channel {c} drives nothing" for c in channels if c not in fed]
     return problems
 
 

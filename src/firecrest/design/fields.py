@@ -19,6 +19,8 @@ MODEL = ConfigDict(strict=True, extra="forbid", allow_inf_nan=False, defer_build
 """Every model: exact types, no unknown keys, no infinities (lossless is null)."""
 
 _REQUIRED: Any = ...
+IDENTITY = r"^[a-z0-9][a-z0-9-]{0,31}$"
+"""What an id may be."""
 
 
 def number(
@@ -51,6 +53,12 @@ def number(
 def text(label: str, *, default: Any = _REQUIRED, longest: int = 80, help: str = "") -> Any:
     """A line of text."""
     return Field(default, title=label, max_length=longest, description=help)
+
+
+def identity(default: str, label: str = "Id") -> Any:
+    """A short id, or one that is referred to: what the file knows an element by."""
+    help = "Small letters, digits and dashes." if label == "Id" else "By its id."
+    return Field(default, title=label, pattern=IDENTITY, description=help)
 
 
 def choice(label: str, *, default: Any = _REQUIRED, help: str = "") -> Any:

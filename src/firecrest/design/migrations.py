@@ -4,7 +4,9 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from firecrest.core.errors import DesignError
+from firecrest.design.box import OUTSIDE
 from firecrest.design.design import SCHEMA_VERSION
+from firecrest.design.ids import fresh
 
 
 def _parts_got_sheets(body: dict[str, Any]) -> dict[str, Any]:
@@ -17,9 +19,69 @@ def _boxes_got_pairs_and_places(body: dict[str, Any]) -> dict[str, Any]:
     return body
 
 
+def _elements_got_ids(body: dict[str, Any]) -> dict[str, Any]:
+    """4: references go by ids, so that names are free; ports and radiators are one list.
+
+    An id is made of the name that was referred to. What does not look like a design is left as it
+    is, for the models to refuse.
+    """
+    box, voice = _branch(body, "box"), _branch(body, "voice")
+    chambers = _identified(_items(box, "chambers"), "main", {OUTSIDE})
+    channels = _identified(_items(voice, "channels"), "all", set())
+    openings: list[dict[str, Any]] = []
+    for kind, old in (("radiators", "radiators"), ("port", "ports")):
+        for item in _items(box, old):
+            openings.append({"kind": kind, "id": _own(openings, kind), **item})
+        box.pop(old, None)
+    if openings:
+        box["openings"] = openings
+    for k, group in enumerate(_items(box, "groups")):
+        group["id"] = "drivers" if k == 0 else f"drivers-{k + 1}"
+    inside = [*openings, *_items(box, "groups"), *_items(_branch(box, "case"), "contents")]
+    for item in inside:
+        for key in ("chamber", "front", "opens_to"):
+            _refer(item, key, chambers)
+        _refer(item, "channel", channels)
+    return body
+
+
+def _branch(node: dict[str, Any], key: str) -> dict[str, Any]:
+    """A branch that is an object; an empty one where there is none."""
+    value = node.get(key)
+    return value if isinstance(value, dict) else {}
+
+
+def _items(node: dict[str, Any], key: str) -> list[dict[str, Any]]:
+    """The objects of a list."""
+    value = node.get(key)
+    return [item for item in value if isinstance(item, dict)] if isinstance(value, list) else []
+
+
+def _identified(elements: list[dict[str, Any]], default: str, taken: set[str]) -> dict[str, str]:
+    """Give ids to ``elements`` that were known by name; name -> id."""
+    ids: dict[str, str] = {}
+    for element in elements:
+        name = str(element.get("name", default))
+        element["id"] = fresh({*taken, *ids.values()}, name)
+        ids.setdefault(name, element["id"])
+    return ids
+
+
+def _own(openings: list[dict[str, Any]], stem: str) -> str:
+    return fresh([str(o["id"]) for o in openings], stem)
+
+
+def _refer(item: dict[str, Any], key: str, ids: Mapping[str, str]) -> None:
+    """A reference by name made one by id; one that leads nowhere stays."""
+    name = item.get(key)
+    if isinstance(name, str) and name in ids:
+        item[key] = ids[name]
+
+
 STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _parts_got_sheets,
     2: _boxes_got_pairs_and_places,
+    3: _elements_got_ids,
 }
 """From version -> function that returns the body of the next version."""
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.fields import MODEL, choice, items, number, text
+from firecrest.design.fields import MODEL, choice, identity, items, number, text
 
 Family = Literal["butterworth", "linkwitz_riley", "bessel"]
 Order = Literal[1, 2, 3, 4, 5, 6, 7, 8]
@@ -71,6 +71,7 @@ Block = Annotated[
 class Channel:
     """One chain; ``outputs`` equal amplifier outputs carry it."""
 
+    id: str = identity("all")
     name: str = text("Name", default="all")
     outputs: int = number("Outputs", "number", 1, 8, "", default=1, digits=0)
     gain: float = number("Level", "gain", -60, 30, "dB", default=0.0)

@@ -7,10 +7,12 @@ nothing in common stand one below the other. What radiates sits on an outer side
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet import cone_count, wiring_of
+from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.units import THIN_SPACE, figure, shown
-from firecrest.design.box import OUTSIDE, Box
+from firecrest.design.box import OUTSIDE, Box, Port
 from firecrest.design.edits.paths import Path
+from firecrest.design.ids import place_of
+from firecrest.present.openings import opening_name
 
 GAP = 0.03
 LEAST = 0.22
@@ -84,9 +86,9 @@ def picture(assessment: Assessment) -> Picture:
         height = (1.0 - GAP * (len(rows) - 1)) * weight / sum(weights)
         widths = _widths(assessment, row)
         left = 0.0
-        for place, name in enumerate(row):
-            rooms[name] = _room(assessment, name, (left, top, widths[place], height))
-            edges[name] = _outer_edge(place, len(row))
+        for place, id in enumerate(row):
+            rooms[id] = _room(assessment, id, (left, top, widths[place], height))
+            edges[id] = _outer_edge(place, len(row))
             left += widths[place]
         top += height + GAP
     elements = _placed(loose, rooms, edges)
@@ -124,21 +126,23 @@ def _loose(assessment: Assessment) -> list[_Loose]:
         for k, g in enumerate(design.box.groups)
     ]
     found += [
-        _Loose(("box", "radiators", k), "radiator", r.chamber, r.opens_to, r.count, r.radiator.name)
-        for k, r in enumerate(design.box.radiators)
-    ]
-    found += [
         _Loose(
-            ("box", "ports", k), "port", p.chamber, p.opens_to, p.count, "port", folded=p.bends > 0
+            ("box", "openings", k),
+            "port" if isinstance(o, Port) else "radiator",
+            o.chamber,
+            o.opens_to,
+            o.count,
+            opening_name(o),
+            folded=isinstance(o, Port) and o.bends > 0,
         )
-        for k, p in enumerate(design.box.ports)
+        for k, o in enumerate(design.box.openings)
     ]
     return found
 
 
 def _rows(box: Box, loose: list[_Loose]) -> list[list[str]]:
     """Rooms that are joined as one row each, what plays into another one to its left."""
-    rows = [[c.name] for c in box.chambers]
+    rows = [[c.id] for c in box.chambers]
     for element in loose:
         if element.faces == OUTSIDE:
             continue
@@ -152,15 +156,16 @@ def _rows(box: Box, loose: list[_Loose]) -> list[list[str]]:
 
 def _widths(assessment: Assessment, row: list[str]) -> list[float]:
     """Widths in shares, by the root of the air, none too small to read."""
-    names = [c.name for c in assessment.design.box.chambers]
-    roots = [max(float(assessment.cabinet.air[names.index(n)]), 1e-6) ** 0.5 for n in row]
+    chambers = assessment.design.box.chambers
+    roots = [max(float(assessment.cabinet.air[place_of(chambers, c)]), 1e-6) ** 0.5 for c in row]
     shares = [max(r / sum(roots), LEAST) for r in roots]
     return [s / sum(shares) for s in shares]
 
 
-def _room(assessment: Assessment, name: str, where: tuple[float, float, float, float]) -> Room:
-    names = [c.name for c in assessment.design.box.chambers]
-    place = names.index(name)
+def _room(assessment: Assessment, id: str, where: tuple[float, float, float, float]) -> Room:
+    chambers = assessment.design.box.chambers
+    place = place_of(chambers, id)
+    name = chambers[place].name
     air = shown(assessment.cabinet.air[place], "volume", "L", 2)
     a = assessment.acoustic
     tuning = a.model.tuning[place] if a else None
@@ -188,9 +193,9 @@ def _placed(loose: list[_Loose], rooms: dict[str, Room], edges: dict[str, str]) 
             share = (k + 0.5) / len(items)
             x, y = _spot(rooms[item.chamber], rooms.get(item.faces), edge, share)
             outside = item.faces == OUTSIDE
-            where = "outside" if outside else f"into {item.faces}"
+            where = "outside" if outside else f"into {rooms[item.faces].name}"
             count = f"{item.count} × " if item.count > 1 else ""
-            spoken = f"{count}{item.name}, from {item.chamber} {where}"
+            spoken = f"{count}{item.name}, from {rooms[item.chamber].name} {where}"
             found[item.path] = Element(
                 item.path,
                 item.kind,
@@ -223,10 +228,6 @@ def owner_of(path: Path) -> Path | None:
     if path[:2] == ("computed", "air_volume") or path[:2] == ("computed", "tuning"):
         place = path[2] if len(path) > 2 else 0
         return ("box", "chambers", place)
-    if (
-        len(path) >= 3
-        and path[0] == "box"
-        and path[1] in ("chambers", "groups", "radiators", "ports")
-    ):
+    if len(path) >= 3 and path[0] == "box" and path[1] in ("chambers", "groups", "openings"):
         return path[:3]
     return None

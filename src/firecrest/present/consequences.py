@@ -13,8 +13,11 @@ from firecrest.assessment.portloss import port_loss
 from firecrest.core.acoustics.losses import damping_of, tightness_of
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import MINUS, figure
+from firecrest.design.box import radiators_at
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.ids import place_of
 from firecrest.present.facts import Fact
+from firecrest.present.openings import owner_kind
 
 STEP = 0.01
 """Added mass in kg whose effect is told."""
@@ -26,7 +29,8 @@ Job = Callable[[], list[Fact]]
 
 def jobs(assessment: Assessment, owner: Path) -> Iterator[Job]:
     """Jobs for the room or element at ``owner``."""
-    a, kind, place = assessment.acoustic, owner[1], int(owner[2])
+    a, place = assessment.acoustic, int(owner[2])
+    kind = owner_kind(assessment.design, owner)
     if a is None:
         return
     if kind == "chambers":
@@ -35,7 +39,7 @@ def jobs(assessment: Assessment, owner: Path) -> Iterator[Job]:
     elif kind == "radiators":
         yield lambda: _heavier(assessment, a, place)
         yield lambda: _other_count(assessment, place)
-    elif kind == "ports":
+    elif kind == "port":
         yield lambda: _turbulence(assessment)
 
 
@@ -84,9 +88,8 @@ def _damping(assessment: Assessment, place: int) -> list[Fact]:
 def _heavier(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """What some more mass does below and above the tuning."""
     design = assessment.design
-    path = ("box", "radiators", place, "added_mass")
-    names = [c.name for c in design.box.chambers]
-    chamber = names.index(design.box.radiators[place].chamber)
+    path = ("box", "openings", place, "added_mass")
+    chamber = place_of(design.box.chambers, radiators_at(design.box, place).chamber)
     tuning = a.model.tuning[chamber]
     added = value_at(design, path)
     after = assess(replace_at(design, path, min(added + STEP, 2.0)), assessment.memo).acoustic
@@ -114,20 +117,19 @@ def _heavier(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
 def _other_count(assessment: Assessment, place: int) -> list[Fact]:
     """One radiator instead of two (or two instead of one) at the same tuning."""
     design = assessment.design
-    item = design.box.radiators[place]
+    item = radiators_at(design.box, place)
     count = 1 if item.count == 2 else 2
-    names = [c.name for c in design.box.chambers]
-    chamber = names.index(item.chamber)
+    chamber = place_of(design.box.chambers, item.chamber)
     tuning = tuning_of(design, chamber)
     if tuning is None:
         return []
     name = "With one at this tuning" if count == 1 else "With two at this tuning"
     try:
-        made = replace_at(design, ("box", "radiators", place, "count"), count)
+        made = replace_at(design, ("box", "openings", place, "count"), count)
         after = assess(with_tuning(made, tuning, chamber), assessment.memo)
     except FirecrestError:
         return [Fact(name, "not reached by added mass")]
-    mass = 1e3 * after.design.box.radiators[place].added_mass
+    mass = 1e3 * radiators_at(after.design.box, place).added_mass
     loud = after.promise("loudness").predicted
     heard = "" if loud is None else f", {figure(loud, 1)} dB"
     return [

@@ -6,20 +6,23 @@ from math import pi
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.cabinet import cone_count, wiring_of
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.figures import derivation_of, wired_driver
 from firecrest.assessment.motion import case_force, largest, motion_of
-from firecrest.assessment.network import port_ends
+from firecrest.assessment.openings.port import port_ends
 from firecrest.assessment.portchoice import fit_in_case, peak_speed
-from firecrest.core.acoustics.ports import first_pipe_resonance
+from firecrest.assessment.wiring import cone_count, wiring_of
+from firecrest.core.acoustics.openings import Radiator
+from firecrest.core.acoustics.openings.port import first_pipe_resonance
+from firecrest.core.air import GRAVITY
 from firecrest.core.units import MINUS, figure
+from firecrest.design.box import RadiatorSet, placed, port_at, radiators_at
 from firecrest.design.edits.paths import Path
+from firecrest.present.openings import owner_kind
 
 TOP = 500.0
 """Hz up to which travel is looked at."""
 RULE_OF_THUMB = 2.0
-GRAVITY = 9.81
 WALKS = 50.0
 """Force as a share of the weight, in per cent, from which a box may walk: a stated estimate."""
 
@@ -40,9 +43,8 @@ def facts(assessment: Assessment, owner: Path) -> list[Fact]:
     if a is None:
         return []
     place = int(owner[2])
-    return {"chambers": _chamber, "groups": _group, "radiators": _radiator, "ports": _port}[
-        str(owner[1])
-    ](assessment, a, place)
+    of_kind = {"chambers": _chamber, "groups": _group, "radiators": _radiator, "port": _port}
+    return of_kind[owner_kind(assessment.design, owner)](assessment, a, place)
 
 
 def _signed(value: float, digits: int) -> str:
@@ -53,8 +55,8 @@ def _signed(value: float, digits: int) -> str:
 def _chamber(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Resonance and Q of a closed chamber, or how it is opened."""
     design = assessment.design
-    name = design.box.chambers[place].name
-    around = [g for g in design.box.groups if name in (g.chamber, g.front)]
+    id = design.box.chambers[place].id
+    around = [g for g in design.box.groups if id in (g.chamber, g.front)]
     if not around:
         return [Fact("Drivers", "none around it", "close", "Nothing plays into this air.")]
     group = around[0]
@@ -126,10 +128,17 @@ def _shaking(assessment: Assessment, a: Acoustic) -> Fact:
     )
 
 
+def _element(a: Acoustic, place: int) -> Radiator:
+    """A radiator in the network."""
+    element = a.model.network.openings[place]
+    assert isinstance(element, Radiator)
+    return element
+
+
 def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Mass, notch, washers, displacement, reserve and sag of a radiator."""
     design = assessment.design
-    item, constants = design.box.radiators[place], a.model.radiators[place]
+    item, constants = radiators_at(design.box, place), _element(a, place)
     found = [
         Fact("Moves in all", f"{figure(1e3 * constants.mass, 1)} g each"),
         Fact(
@@ -161,8 +170,8 @@ def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
 def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Displacement against the drivers, and travel in reserve at the promise."""
     design = assessment.design
-    item = design.box.radiators[place]
-    travel = a.ratings.radiator_travel[place]
+    item = radiators_at(design.box, place)
+    travel = a.ratings.openings[place]
     if travel is None:
         return []
     wiring = wiring_of(design.voice.channels)
@@ -174,8 +183,8 @@ def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]
         if item.chamber in (g.chamber, g.front)
     ]
     own = sum(
-        r.count * a.model.radiators[k].area * float(np.asarray(a.ratings.radiator_travel[k] or 0))
-        for k, r in enumerate(design.box.radiators)
+        r.count * _element(a, k).area * float(np.asarray(a.ratings.openings[k] or 0))
+        for k, r in placed(design.box.openings, RadiatorSet)
         if r.chamber == item.chamber
     )
     found = []
@@ -189,7 +198,7 @@ def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]
                 "All radiators of this chamber against its drivers; 2 or more is the usual rule.",
             )
         )
-    moved, _ = largest(motion_of(assessment, a).radiator[place], a.frequency, TOP)
+    moved, _ = largest(motion_of(assessment, a).opening[place], a.frequency, TOP)
     reserve = 1e3 * (float(np.asarray(travel)) - moved)
     found.append(
         Fact(
@@ -205,8 +214,8 @@ def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]
 def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Fit, air speed and pipe resonance of a port."""
     design = assessment.design
-    port = design.box.ports[place]
-    speed, limit = peak_speed(assessment, place), float(np.asarray(a.ratings.port_speed[place]))
+    port = port_at(design.box, place)
+    speed, limit = peak_speed(assessment, place), float(np.asarray(a.ratings.openings[place]))
     pipe = float(
         first_pipe_resonance(port.length, port_ends(port), air_of(design.brief.conditions))
     )
@@ -238,7 +247,7 @@ def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
 
 def _fit(assessment: Assessment, place: int) -> Fact:
     """Whether a port fits into its case as it is, straight or folded."""
-    port = assessment.design.box.ports[place]
+    port = port_at(assessment.design.box, place)
     fit = fit_in_case(assessment.design, place)
     help = (
         "Along the depth, then folded along the walls; half its bore stays clear at the open "

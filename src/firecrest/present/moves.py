@@ -13,9 +13,10 @@ from firecrest.assessment.layouts import with_own_chamber
 from firecrest.assessment.portchoice import candidates, fit_in_case, peak_speed, with_port
 from firecrest.assessment.protection import protected
 from firecrest.assessment.sharing import shared_air
-from firecrest.core.acoustics.ports import SPEED_LIMITS
+from firecrest.core.acoustics.openings.port import SPEED_LIMITS
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import figure
+from firecrest.design.box import Port, placed, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at
 from firecrest.present.effects import changes
@@ -47,7 +48,7 @@ def jobs(assessment: Assessment) -> Iterator[Job]:
         return
     yield lambda: _high_pass(assessment)
     yield lambda: _own_chamber(assessment)
-    for place in range(len(assessment.design.box.ports)):
+    for place, _ in placed(assessment.design.box.openings, Port):
         yield lambda place=place: _fold(assessment, place)  # type: ignore[misc]
         yield lambda place=place: _flared(assessment, place)  # type: ignore[misc]
         yield lambda place=place: _wider(assessment, place)  # type: ignore[misc]
@@ -122,11 +123,11 @@ def _own_chamber(assessment: Assessment) -> Move | None:
 
 def _fold(assessment: Assessment, place: int) -> Move | None:
     """As many bends as a port needs to fit."""
-    port = assessment.design.box.ports[place]
+    port = port_at(assessment.design.box, place)
     fit = fit_in_case(assessment.design, place)
     if port.length <= fit.longest or fit.bends is None:
         return None
-    design = replace_at(assessment.design, ("box", "ports", place, "bends"), fit.bends)
+    design = replace_at(assessment.design, ("box", "openings", place, "bends"), fit.bends)
     count = "once" if fit.bends == 1 else f"{fit.bends} times"
     over = figure(1e3 * (port.length - fit.longest), 0)
     return _move(assessment, f"Fold the port {count}", f"It is {over} mm too long.", design)
@@ -136,12 +137,12 @@ def _flared(assessment: Assessment, place: int) -> Move | None:
     """Both ends flared, where that alone makes the port quiet at the promise."""
     design = assessment.design
     speed = peak_speed(assessment, place)
-    port, loud = design.box.ports[place], SPEED_LIMITS["both_flared"]
+    port, loud = port_at(design.box, place), SPEED_LIMITS["both_flared"]
     if speed is None or port.speed_limit is not None or port.edges == "both_flared":
         return None
     if not SPEED_LIMITS[port.edges] < speed <= loud:
         return None
-    made = replace_at(design, ("box", "ports", place, "edges"), "both_flared")
+    made = replace_at(design, ("box", "openings", place, "edges"), "both_flared")
     detail = f"Its air moves at {figure(speed, 0)} m/s; flared, {loud:.0f} m/s is quiet (estimate)."
     return _move(assessment, "Flare both ends of the port", detail, made)
 
@@ -150,9 +151,9 @@ def _wider(assessment: Assessment, place: int) -> Move | None:
     """The next pipe or slot that is quiet at the promise and fits."""
     a, design = assessment.acoustic, assessment.design
     speed = peak_speed(assessment, place)
-    if a is None or speed is None or speed <= a.ratings.port_speed[place]:
+    if a is None or speed is None or speed <= (a.ratings.openings[place] or 0.0):
         return None
-    port = design.box.ports[place]
+    port = port_at(design.box, place)
     wider = [
         c
         for c in candidates(design, place)
@@ -172,9 +173,9 @@ def _wider(assessment: Assessment, place: int) -> Move | None:
         if (
             found is not None
             and after.acoustic
-            and found <= after.acoustic.ratings.port_speed[place]
+            and found <= (after.acoustic.ratings.openings[place] or 0.0)
         ):
-            new = made.box.ports[place]
+            new = port_at(made.box, place)
             size = new.diameter if new.shape == "round" else new.height
             return _move(
                 assessment,

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet import driver_count, wiring_of
+from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.units import THIN_SPACE, shown
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.sheet import ShelfLink
@@ -98,10 +99,10 @@ def cards(assessment: Assessment) -> list[PartCard]:
                 spares["drivers"],
             )
         )
-    for k, item in enumerate(design.box.radiators):
+    for k, item in placed(design.box.openings, RadiatorSet):
         found.append(
             _card(
-                ("box", "radiators", k, "radiator"),
+                ("box", "openings", k, "radiator"),
                 "Radiators",
                 item.radiator,
                 f"× {item.count}",

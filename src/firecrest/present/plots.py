@@ -6,8 +6,9 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.motion import motion_of
 from firecrest.core.arrays import Real
 from firecrest.core.units import figure
-from firecrest.design.box import Box
+from firecrest.design.box import Box, Port
 from firecrest.design.edits.paths import Path
+from firecrest.present.openings import opening_name
 from firecrest.present.plot import Curve, Line, Plot, nice_range, round_step, waiting
 
 
@@ -22,19 +23,17 @@ def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot
         ("Cone", "C", box.groups[k].driver.name, ("box", "groups", k), n)
         for n, k in enumerate(cones)
     ]
-    parts += [
-        ("Radiator", "R", item.radiator.name, ("box", "radiators", k), k)
-        for k, item in enumerate(box.radiators)
-    ]
-    parts += [("Port air", "U", "port", ("box", "ports", k), k) for k in range(len(box.ports))]
+    for k, item in enumerate(box.openings):
+        name, code = ("Port air", "U") if isinstance(item, Port) else ("Radiator", "R")
+        parts.append((name, code, opening_name(item), ("box", "openings", k), k))
     shown = [p for p in parts if owner is None or _belongs(box, p[3], owner)]
     if a is None:
         return [waiting(name, assessment, (20.0, 200.0)) for name, *_ in shown]
     motion, r = motion_of(assessment, a), a.ratings
     moved = {
         "C": (motion.cone, r.x_max, 1e3, "mm"),
-        "R": (motion.radiator, r.radiator_travel, 1e3, "mm"),
-        "U": (motion.port, r.port_speed, 1.0, "m/s"),
+        "R": (motion.opening, r.openings, 1e3, "mm"),
+        "U": (motion.opening, r.openings, 1.0, "m/s"),
     }
     found = []
     for name, code, part, _, n in shown:
@@ -47,11 +46,11 @@ def _belongs(box: Box, part: Path, owner: Path) -> bool:
     """Whether a part is ``owner`` itself or sits on the chamber that it is."""
     if part == owner or owner[1] != "chambers":
         return part == owner
-    name, place = box.chambers[int(owner[2])].name, int(part[2])
+    id, place = box.chambers[int(owner[2])].id, int(part[2])
     if part[1] == "groups":
-        return name in (box.groups[place].chamber, box.groups[place].front)
-    opening = box.radiators[place] if part[1] == "radiators" else box.ports[place]
-    return name in (opening.chamber, opening.opens_to)
+        return id in (box.groups[place].chamber, box.groups[place].front)
+    opening = box.openings[place]
+    return id in (opening.chamber, opening.opens_to)
 
 
 def _motion(

@@ -7,12 +7,13 @@ from math import floor, log10
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet import port_area
 from firecrest.assessment.conditions import air_of
+from firecrest.assessment.openings.port import port_area
 from firecrest.assessment.portchoice import PortChoice, duct_of, length_for, space_of
 from firecrest.core.cabinet.portfit import longest_run
 from firecrest.core.units import figure
-from firecrest.design.box import Port
+from firecrest.design.box import Port, port_at
+from firecrest.design.ids import place_of
 from firecrest.present.plot import Curve, Line, Mark, Plot, nice_range, waiting
 
 SQUARE_CENTIMETRES = 1e4
@@ -24,14 +25,13 @@ TALLEST = 1500.0
 def port_plot(assessment: Assessment, place: int, found: Sequence[PortChoice]) -> Plot:
     """Length needed against area for the present tuning, with what there is to choose from."""
     a, design = assessment.acoustic, assessment.design
-    ports = design.box.ports
-    if a is None or place >= len(ports):
+    if a is None:
         return waiting("Ports for this tuning", assessment, (1.0, 100.0))
-    port = ports[place]
+    port = port_at(design.box, place)
     area = port.count * float(port_area(port))
     low, high = area / SPREAD, area * SPREAD
     x = np.geomspace(low, high, 81)
-    mass = float(np.asarray(a.model.network.ports[place].mass)) / port.count
+    mass = float(np.asarray(a.model.network.openings[place].mass)) / port.count
     length = 1e3 * length_for(port, x, mass, air_of(design.brief.conditions))
     shown = [c for c in found if low <= c.area <= high]
     fits = _fits(assessment, port)
@@ -54,11 +54,11 @@ def port_plot(assessment: Assessment, place: int, found: Sequence[PortChoice]) -
 
 def _legend(assessment: Assessment, place: int) -> str:
     tuning = assessment.acoustic.model.tuning if assessment.acoustic else ()
-    ports = assessment.design.box.ports
-    names = [c.name for c in assessment.design.box.chambers]
-    note = tuning[names.index(ports[place].chamber)] if tuning else None
+    box = assessment.design.box
+    port = port_at(box, place)
+    note = tuning[place_of(box.chambers, port.chamber)] if tuning else None
     hertz = "" if note is None else f" for {note:.1f} Hz"
-    kind = "Pipes by outside diameter in mm" if ports[place].shape == "round" else "Slots by height"
+    kind = "Pipes by outside diameter in mm" if port.shape == "round" else "Slots by height"
     return (
         f"{kind}{hertz}; ← → try one, Enter takes it. Left of the upright line the air is "
         "faster than its limit at the promise."

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.verdicts import WALL
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.present import words
 from firecrest.present.meters import mark_of
 
@@ -52,7 +53,11 @@ def _parts(a: Assessment) -> tuple[str, str]:
     if a.missing:
         return "unknown", "figures missing"
     origins = [o for g in a.design.box.groups for o in g.driver.origins.values()]
-    origins += [o for r in a.design.box.radiators for o in r.radiator.origins.values()]
+    origins += [
+        o
+        for _, r in placed(a.design.box.openings, RadiatorSet)
+        for o in r.radiator.origins.values()
+    ]
     count = origins.count("estimate") + len(a.estimates)
     return (
         ("half", f"{count} estimate{'s' if count != 1 else ''}") if count else ("met", "all known")

@@ -8,21 +8,17 @@ from typing import Any
 
 import numpy as np
 
+from firecrest.assessment.acoustic import opening_motions
 from firecrest.assessment.assess import Acoustic, Assessment, Held
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.figures import derivation_of
 from firecrest.assessment.further import FullCharge, at_full_charge, reach_by_drop
-from firecrest.assessment.sound import (
-    Scene,
-    delay_of,
-    flat_voices,
-    mixed,
-    voices_at,
-    whole_pressure,
-)
+from firecrest.assessment.sound import Scene, delay_of, flat_voices, voices_at, whole_pressure
 from firecrest.core.acoustics.driver import half_space_sensitivity
+from firecrest.core.acoustics.openings import Port, Radiator
+from firecrest.core.acoustics.openings.radiator import sag
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
-from firecrest.core.arrays import Complex, Real, decibel
+from firecrest.core.arrays import Complex, Real, decibel, mixed
 from firecrest.core.circuit.electrical import GROUND
 from firecrest.core.circuit.elements import DriverGroup
 from firecrest.core.circuit.solve import Solution, output_impedance
@@ -32,6 +28,7 @@ from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Limit, spare
 from firecrest.core.limits.low_note import LowNote
 from firecrest.core.limits.reach import Reach
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 
 REPORT_FORMAT = "firecrest-report-1"
@@ -90,7 +87,7 @@ def _cabinet(assessment: Assessment) -> dict[str, Any]:
         "outer": rolled.outer,
         "inner": rolled.inner,
         "air_volume": {
-            c.name: v for c, v in zip(assessment.design.box.chambers, rolled.air, strict=True)
+            c.id: v for c, v in zip(assessment.design.box.chambers, rolled.air, strict=True)
         },
         "mass": rolled.mass,
         "price": rolled.price,
@@ -125,13 +122,31 @@ def _driver(part: Any) -> dict[str, Any]:
     }
 
 
+def _radiator(a: Acoustic, place: int, *, horizontal: bool) -> dict[str, Any]:
+    """A radiator with its added mass, in mechanical SI."""
+    element = a.model.network.openings[place]
+    assert isinstance(element, Radiator)
+    hangs = sag(element.mass, element.compliance) if horizontal else 0.0
+    return {
+        "mass": element.mass,
+        "compliance": element.compliance,
+        "resistance": element.resistance,
+        "area": element.area,
+        "resonance": element.resonance,
+        "sag": hangs,
+    }
+
+
 def _scalars(design: Design, a: Acoustic, full: FullCharge) -> dict[str, Any]:
     """Promises in detail."""
-    names = [c.name for c in design.box.chambers]
+    ids = [c.id for c in design.box.chambers]
     return {
-        "tuning": dict(zip(names, a.model.tuning, strict=True)),
-        "reference_frequency": dict(zip(names, a.model.reference, strict=True)),
-        "radiators": [vars(r) for r in a.model.radiators],
+        "tuning": dict(zip(ids, a.model.tuning, strict=True)),
+        "reference_frequency": dict(zip(ids, a.model.reference, strict=True)),
+        "radiators": [
+            _radiator(a, k, horizontal=r.horizontal)
+            for k, r in placed(design.box.openings, RadiatorSet)
+        ],
         "full_scale_peak": a.ratings.full_scale,
         "f_hi": a.f_hi,
         "loudness": _loudness(a, a.loudness, a.limits),
@@ -279,14 +294,9 @@ def _driven(design: Design, scene: Scene, drive: float, *, voiced: bool) -> dict
         }
     jw, peak = 2j * np.pi * grid, PEAK * drive
     body["cone_peak_m"] = [peak * np.abs(mixed(v, voices) / jw) for v in solution.velocity]
-    body["radiator_peak_m"] = [
-        peak * np.abs(mixed(u, voices) / jw) / r.area
-        for u, r in zip(solution.radiator_flow, network.radiators, strict=True)
-    ]
-    body["port_peak_speed"] = [
-        peak * np.abs(mixed(u, voices)) / p.area
-        for u, p in zip(solution.port_flow, network.ports, strict=True)
-    ]
+    moved = opening_motions(network, solution, voices)
+    for key, kind in (("radiator_peak_m", Radiator), ("port_peak_speed", Port)):
+        body[key] = [peak * np.abs(moved[k]) for k, _ in placed(network.openings, kind)]
     return body
 
 
@@ -304,6 +314,8 @@ def _terminal_limits(a: Acoustic, solution: Solution) -> dict[str, Any]:
         )
     )
 
+    moved = opening_motions(network, solution, flat)
+
     def over(limit: Any, peak: Complex) -> Any:
         return None if limit is None else spare(limit, PEAK * np.abs(peak))
 
@@ -311,16 +323,10 @@ def _terminal_limits(a: Acoustic, solution: Solution) -> dict[str, Any]:
         "cone": [
             over(g[1], mixed(v, flat) / jw) for g, v in zip(groups, solution.velocity, strict=True)
         ],
-        "radiator": [
-            over(x, mixed(u, flat) / jw / r.area)
-            for x, u, r in zip(
-                a.ratings.radiator_travel, solution.radiator_flow, network.radiators, strict=True
-            )
-        ],
-        "port": [
-            over(s, mixed(u, flat) / p.area)
-            for s, u, p in zip(a.ratings.port_speed, solution.port_flow, network.ports, strict=True)
-        ],
+        **{
+            key: [over(a.ratings.openings[k], moved[k]) for k, _ in placed(network.openings, kind)]
+            for key, kind in (("radiator", Radiator), ("port", Port))
+        },
         "coil_heat": [
             None if pe is None else spare(np.sqrt(pe / re), np.abs(mixed(i, flat)))
             for (_, _, pe, re), i in zip(groups, solution.current, strict=True)

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.fields import field_facts, label_of
@@ -21,7 +22,8 @@ def part_paths(design: Design) -> list[Path]:
     """Paths of all parts that a shelf can hold, in chain order."""
     box, power = design.box, design.power
     paths: list[Path] = [("box", "groups", k, "driver") for k in range(len(box.groups))]
-    paths += [("box", "radiators", k, "radiator") for k in range(len(box.radiators))]
+    radiators = placed(box.openings, RadiatorSet)
+    paths += [("box", "openings", k, "radiator") for k, _ in radiators]
     paths += [("power", "amplifier"), ("power", "dsp")]
     if isinstance(power.source, Pack):
         paths.append(("power", "source", "cell"))

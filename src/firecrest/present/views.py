@@ -7,6 +7,7 @@ import numpy as np
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.motion import Motion, chamber_pressures, motion_of
 from firecrest.assessment.sound import delay_of, source_pressures, voices_at
+from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
 from firecrest.core.circuit.solve import output_impedance
@@ -14,6 +15,8 @@ from firecrest.core.limits.bands import peaks
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
+from firecrest.design.ids import found
+from firecrest.present.openings import named_apart
 from firecrest.present.plot import (
     FULL,
     Curve,
@@ -38,12 +41,14 @@ def source_name(design: Design, a: Acoustic, kind: str, index: int) -> str:
     if kind == "cone":
         group = box.groups[a.model.owners[index]]
         alike = sum(g.driver.name == group.driver.name for g in box.groups) > 1
-        return f"{group.driver.name}, {group.channel}" if alike else group.driver.name
-    if kind == "port":
-        chamber = box.ports[index].chamber
-        return f"port of {chamber}" if len(box.ports) > 1 else "port"
-    item = box.radiators[index]
-    return f"{item.radiator.name}, {item.chamber}" if len(box.radiators) > 1 else item.radiator.name
+        channel = found(design.voice.channels, group.channel).name
+        return f"{group.driver.name}, {channel}" if alike else group.driver.name
+    return named_apart(box, box.openings[index])
+
+
+def limit_key(a: Acoustic, kind: str, index: int) -> str:
+    """The limit to which a source's motion is held."""
+    return "cone" if kind == "cone" else a.ratings.opening_kinds[index]
 
 
 def _hz(value: float) -> str:
@@ -132,7 +137,7 @@ def _source_curves(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
         own = np.where(np.isfinite(own), own, np.nan)
         name = source_name(design, a, source.kind, source.index)
         at = SOURCE_LABELS[k % len(SOURCE_LABELS)]
-        role = f"limit:{kind_named(source.kind).code}"
+        role = f"limit:{kind_named(limit_key(a, source.kind, source.index)).code}"
         curves.append(Curve(name, a.frequency, own, role, 1.6, label_at=at))
     return tuple(curves)
 
@@ -160,11 +165,7 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     if a is None:
         return waiting("Travel and air speed", assessment, x_range)
     motion, r, design = motion_of(assessment, a), a.ratings, assessment.design
-    kinds = (
-        ("cone", motion.cone, r.x_max),
-        ("radiator", motion.radiator, r.radiator_travel),
-        ("port", motion.port, r.port_speed),
-    )
+    kinds = (("cone", motion.cone, r.x_max), ("opening", motion.opening, r.openings))
     curves: list[Curve] = []
     unknown: list[str] = []
     for kind, moved, limits in kinds:
@@ -175,7 +176,7 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
                 continue
             share = 100 * value / float(np.asarray(limit))
             at = SOURCE_LABELS[len(curves) % len(SOURCE_LABELS)]
-            role = f"limit:{kind_named(kind).code}"
+            role = f"limit:{kind_named(limit_key(a, kind, k)).code}"
             curves.append(Curve(name, a.frequency, share, role, 2.4, label_at=at))
     shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
     high = max([110.0, *(float(c.y[shown].max()) * 1.05 for c in curves)])
@@ -248,8 +249,8 @@ def peak_names(assessment: Assessment, a: Acoustic, channel: int, at: list[float
     groups = [g for g in network.drivers if g.channel == channel]
     around = {node for g in groups for node in (g.rear, g.front) if 0 <= node < len(a.model.tuning)}
     tunings = sorted(f for n in around if (f := a.model.tuning[n]) is not None)
-    notches = [c.resonance for c in a.model.radiators]
-    kind = "radiator" if network.radiators else "port"
+    notches = [o.resonance for o in network.openings if isinstance(o, Radiator)]
+    kind = "radiator" if notches else "port"
     words = {
         0: ["cone on the air of the box"],
         1: [f"cone together with the {kind}", "cone on the air of the box"],

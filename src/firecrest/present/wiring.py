@@ -14,6 +14,7 @@ from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.box import Coils, DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.ids import found, place_of
 from firecrest.present.words import decibels
 
 JUDGED = (20.0, 20000.0)
@@ -116,8 +117,8 @@ def least_impedance(assessment: Assessment, place: int) -> tuple[float, float] |
     a = assessment.acoustic
     if a is None:
         return None
-    names = [c.name for c in assessment.design.voice.channels]
-    channel = names.index(assessment.design.box.groups[place].channel)
+    design = assessment.design
+    channel = place_of(design.voice.channels, design.box.groups[place].channel)
     ohm = np.abs(output_impedance(a.solution, channel))
     judged = (a.frequency >= JUDGED[0]) & (a.frequency <= JUDGED[1])
     k = int(np.argmin(np.where(judged, ohm, np.inf)))
@@ -223,7 +224,7 @@ def wiring_picture(assessment: Assessment, place: int) -> WiringPicture:
             else:
                 wires.append(Wire(((x, y + COIL), (x, end)), "link"))
             y = end
-    channel = next(c for c in assessment.design.voice.channels if c.name == group.channel)
+    channel = found(assessment.design.voice.channels, group.channel)
     outputs = "" if channel.outputs == 1 else f", the same on each of {channel.outputs} outputs"
     size = (150.0 + len(strings) * COLUMN, bottom + 60.0)
     return WiringPicture(

@@ -3,11 +3,12 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet import driver_count, wiring_of
 from firecrest.assessment.verdicts import WALL, Promise
+from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import row_of
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
+from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 
 PROMISE_NAMES = {
@@ -134,7 +135,8 @@ def part_of_link(key: str, assessment: Assessment) -> str:
         ]
         return ", ".join(f"{n} × {name}" for n, name in named)
     if key == "radiators":
-        return ", ".join(f"{r.count} × {r.radiator.name}" for r in box.radiators) or "none fitted"
+        radiators = [r for _, r in placed(box.openings, RadiatorSet)]
+        return ", ".join(f"{r.count} × {r.radiator.name}" for r in radiators) or "none fitted"
     if key == "box":
         return box_facts(assessment)
     listening = design.brief.listening

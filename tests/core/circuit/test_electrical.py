@@ -7,8 +7,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from firecrest.core.acoustics.openings import OUTSIDE, Port, Radiator
 from firecrest.core.circuit.electrical import GROUND, Branch, Coil, channel_of, output
-from firecrest.core.circuit.elements import OUTSIDE, DriverGroup, Network, Port
+from firecrest.core.circuit.elements import DriverGroup, Network
 from firecrest.core.circuit.solve import output_impedance, solve
 from tests.core.circuit.test_solve import PORT, RADIATOR, SEALED, F, W, air, driver
 
@@ -49,7 +50,7 @@ def test_two_unlike_drivers_in_series_share_one_current():
     network = Network(
         (air(8), air(3)),
         (DriverGroup(a, 0, minus=0), DriverGroup(b, 1, plus=0)),
-        ports=(PORT,),
+        openings=(PORT,),
         nodes=1,
     )
     s = solve(network, F)
@@ -116,8 +117,7 @@ def test_power_goes_in_where_it_is_lost_in_any_wired_box(data):
             DriverGroup(driver(), 0, OUTSIDE, 0, 2, 2, 1, plus=0, minus=1),
             DriverGroup(driver(fs=70.0), 1, 0, 0, plus=1),
         ),
-        ports=(replace(PORT, chamber=1),),
-        radiators=(RADIATOR,),
+        openings=(replace(PORT, chamber=1), RADIATOR),
         branches=(Branch(OUT, 0, *first), Branch(0, 1, *second), Branch(1, GROUND, *shunt)),
         nodes=2,
     )
@@ -134,17 +134,16 @@ def test_power_goes_in_where_it_is_lost_in_any_wired_box(data):
     for c, p in zip(network.chambers, s.pressure, strict=True):
         into = p[0] * (c.admittance(W) - c.leak)
         lost += c.leak * np.abs(p[0]) ** 2 + c.absorption * np.abs(into) ** 2
-    for port, u in zip(network.ports, s.port_flow, strict=True):
-        lost += port.count * port.resistance * np.abs(u[0]) ** 2
-    for r, u in zip(network.radiators, s.radiator_flow, strict=True):
-        lost += r.count * r.resistance * np.abs(u[0] / r.area) ** 2
+    for opening, u in zip(network.openings, s.opening_flow, strict=True):
+        size = opening.area if isinstance(opening, Radiator) else 1.0
+        lost += opening.count * opening.resistance * np.abs(u[0] / size) ** 2
     np.testing.assert_allclose(lost, power_in, rtol=1e-8, atol=1e-12)
 
 
 def test_the_library_and_elimination_by_hand_agree(monkeypatch):
     from firecrest.core.circuit import nodes
 
-    network = replace(behind(0.7), radiators=(RADIATOR,), ports=(Port(50.0, 0.001, 0),))
+    network = replace(behind(0.7), openings=(Port(50.0, 0.001, 0), RADIATOR))
     by_hand = solve(network, F)
     monkeypatch.setattr(nodes, "BY_HAND", 0)
     by_library = solve(network, F)
@@ -164,7 +163,7 @@ def test_columns_of_ladders_equal_one_by_one():
 @pytest.mark.parametrize("hertz", [20.0, 80.0, 400.0])
 def test_a_wide_pipe_damps_as_kirchhoff_has_it(hertz):
     """1.045 w/(c r_v) nepers a metre, r_v = a sqrt(rho w/mu); drag twice the share of heat."""
-    from firecrest.core.acoustics.ports import VISCOSITY, pipe_of
+    from firecrest.core.acoustics.openings.port import VISCOSITY, pipe_of
     from firecrest.core.air import DATA_SHEET_AIR as AIR
 
     radius, length, w = 0.02, 0.5, 2 * np.pi * hertz

@@ -8,17 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firecrest.core.acoustics.driver import DriverConstants, derive
-from firecrest.core.acoustics.ports import pipe_of
+from firecrest.core.acoustics.openings import OUTSIDE, Port, Radiator
+from firecrest.core.acoustics.openings.port import Pipe, pipe_of
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.circuit.elements import (
-    OUTSIDE,
-    Chamber,
-    DriverGroup,
-    Network,
-    Pipe,
-    Port,
-    Radiator,
-)
+from firecrest.core.circuit.elements import Chamber, DriverGroup, Network
 from firecrest.core.circuit.solve import output_impedance, solve
 
 F = np.geomspace(10, 1000, 121)
@@ -50,24 +43,23 @@ def air(litres, leak=2e-6, absorption=300.0):
 PORT = Port(mass=60.0, area=0.002, chamber=0, resistance=400.0, count=2)
 RADIATOR = Radiator(mass=0.09, compliance=7e-4, resistance=0.9, area=0.0136, chamber=0, count=2)
 SEALED = Network((air(12),), (DriverGroup(driver(), 0),))
-VENTED = replace(SEALED, ports=(PORT,))
-PASSIVE = replace(SEALED, radiators=(RADIATOR,))
+VENTED = replace(SEALED, openings=(PORT,))
+PASSIVE = replace(SEALED, openings=(RADIATOR,))
 BANDPASS = Network(
-    (air(12), air(9)), (DriverGroup(driver(), 0, 1),), ports=(replace(PORT, chamber=1),)
+    (air(12), air(9)), (DriverGroup(driver(), 0, 1),), openings=(replace(PORT, chamber=1),)
 )
 SHARED = Network(
     (air(12), air(8), air(5)),
     (DriverGroup(driver(), 0), DriverGroup(driver(fs=80.0), 1, OUTSIDE, 1, 2, 1, 2)),
-    ports=(PORT, replace(PORT, chamber=1, opens_to=2)),
-    radiators=(replace(RADIATOR, chamber=2),),
+    openings=(PORT, replace(PORT, chamber=1, opens_to=2), replace(RADIATOR, chamber=2)),
     channels=2,
 )
-LINE = replace(VENTED, ports=(replace(PORT, pipe=Pipe(0.8, 4e-9, 0.05, 0.02)),))
+LINE = replace(VENTED, openings=(replace(PORT, pipe=Pipe(0.8, 4e-9, 0.05, 0.02)),))
 BETWEEN = Chamber(3e-9)
 PAIR = Network(
     (air(12), BETWEEN),
     (DriverGroup(driver(), 0, 1, minus=0), DriverGroup(driver(), 1, plus=0)),
-    ports=(PORT,),
+    openings=(PORT,),
     nodes=1,
 )
 ALL = {
@@ -95,12 +87,11 @@ def test_electrical_input_is_the_sum_of_all_dissipation(name):
         for c, p in zip(network.chambers, s.pressure, strict=True):
             air_flow = p[k] * (c.admittance(W) - c.leak)
             lost += c.leak * abs(p[k]) ** 2 + c.absorption * abs(air_flow) ** 2
-        for port, into, out in zip(network.ports, s.port_intake, s.port_flow, strict=True):
-            far = 0 if port.opens_to == OUTSIDE else s.pressure[port.opens_to][k]
-            near = s.pressure[port.chamber][k]
-            lost += port.count * np.real(near * np.conj(into[k]) - far * np.conj(out[k]))
-        for r, u in zip(network.radiators, s.radiator_flow, strict=True):
-            lost += r.count * r.resistance * abs(u[k] / r.area) ** 2
+        flows = zip(s.opening_intake, s.opening_flow, strict=True)
+        for opening, (into, out) in zip(network.openings, flows, strict=True):
+            far = 0 if opening.opens_to == OUTSIDE else s.pressure[opening.opens_to][k]
+            near = s.pressure[opening.chamber][k]
+            lost += opening.count * np.real(near * np.conj(into[k]) - far * np.conj(out[k]))
         np.testing.assert_allclose(lost, power_in, rtol=1e-9)
 
 
@@ -109,7 +100,7 @@ def test_reciprocity_between_two_channels():
     network = Network(
         (air(12), air(8)),
         (DriverGroup(driver(), 0), DriverGroup(driver(fs=70.0, sd=0.02), 1, channel=1)),
-        ports=(replace(PORT, opens_to=1),),
+        openings=(replace(PORT, opens_to=1),),
         channels=2,
     )
     s = solve(network, F)
@@ -130,15 +121,15 @@ def test_sealed_box_matches_its_closed_form():
 
 
 def test_a_vanishing_port_leaves_a_sealed_box():
-    tiny = replace(VENTED, ports=(replace(PORT, mass=1e9),))
+    tiny = replace(VENTED, openings=(replace(PORT, mass=1e9),))
     np.testing.assert_allclose(solve(tiny, F).radiated, solve(SEALED, F).radiated, rtol=1e-4)
 
 
 def test_a_radiator_without_stiffness_is_a_port():
     loose = replace(RADIATOR, compliance=1e6)
     port = Port(loose.mass / loose.area**2, loose.area, 0, loose.resistance / loose.area**2, 2)
-    a = solve(replace(SEALED, radiators=(loose,)), F)
-    b = solve(replace(SEALED, ports=(port,)), F)
+    a = solve(replace(SEALED, openings=(loose,)), F)
+    b = solve(replace(SEALED, openings=(port,)), F)
     np.testing.assert_allclose(a.radiated, b.radiated, rtol=1e-6)
 
 
@@ -146,7 +137,7 @@ def test_radiator_notch_lies_at_its_own_resonance():
     lossless = replace(RADIATOR, resistance=0.0)
     fp = 1 / (2 * np.pi * np.sqrt(lossless.mass * lossless.compliance))
     near = np.linspace(0.8 * fp, 1.2 * fp, 2001)
-    s = solve(replace(SEALED, radiators=(lossless,)), near)
+    s = solve(replace(SEALED, openings=(lossless,)), near)
     dip = near[np.argmin(np.abs(s.radiated[0] + s.leaked[0]))]
     assert dip == pytest.approx(fp, rel=1e-3)
 
@@ -154,7 +145,7 @@ def test_radiator_notch_lies_at_its_own_resonance():
 def test_vented_slope_below_tuning_is_24_db_per_octave():
     low = np.array([3.0, 6.0])
     lossless = Network(
-        (air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),), ports=(replace(PORT, resistance=0.0),)
+        (air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),), openings=(replace(PORT, resistance=0.0),)
     )
     p = np.abs(low * solve(lossless, low).radiated[0])
     assert 20 * np.log10(p[1] / p[0]) == pytest.approx(24.1, abs=0.8)
@@ -164,7 +155,7 @@ def test_two_drivers_in_twice_the_air_give_6_db_more():
     double = Network(
         (air(24, 4e-6, 150.0),),
         (DriverGroup(driver(), 0, in_parallel=2),),
-        radiators=(replace(RADIATOR, count=4),),
+        openings=(replace(RADIATOR, count=4),),
     )
     ratio = solve(double, F).radiated / solve(PASSIVE, F).radiated
     np.testing.assert_allclose(ratio, 2.0, rtol=1e-9)
@@ -195,7 +186,7 @@ def test_a_large_chamber_coupled_to_nothing_is_free_air():
 
 def test_only_ports_radiate_from_a_bandpass_box():
     s = solve(BANDPASS, F)
-    np.testing.assert_allclose(s.radiated, 2 * s.port_flow[0], rtol=1e-12)
+    np.testing.assert_allclose(s.radiated, 2 * s.opening_flow[0], rtol=1e-12)
     assert not BANDPASS.leaks_count
     assert SEALED.leaks_count
 
@@ -204,7 +195,7 @@ def test_two_chambers_joined_by_a_wide_hole_are_one():
     split = Network(
         (air(7, 0.0, 0.0), air(5, 0.0, 0.0)),
         (DriverGroup(driver(), 0),),
-        ports=(Port(1e-6, 0.01, 0, opens_to=1),),
+        openings=(Port(1e-6, 0.01, 0, opens_to=1),),
     )
     whole = Network((air(12, 0.0, 0.0),), (DriverGroup(driver(), 0),))
     np.testing.assert_allclose(solve(split, F).radiated, solve(whole, F).radiated, rtol=1e-5)
@@ -234,11 +225,10 @@ def test_every_valid_box_has_a_finite_answer(litres, leak, absorption, mass, los
     network = Network(
         (air(litres, leak, absorption),),
         (DriverGroup(driver(le=0.0, l2=0.0, r2=0.0), 0),),
-        ports=(Port(mass, 0.002, 0, loss),),
-        radiators=(Radiator(moving, soft, 0.0, 0.0136, 0),),
+        openings=(Port(mass, 0.002, 0, loss), Radiator(moving, soft, 0.0, 0.0136, 0)),
     )
     s = solve(network, F)
-    for value in (s.radiated, s.current[0], s.velocity[0], s.pressure[0], s.port_flow[0]):
+    for value in (s.radiated, s.current[0], s.velocity[0], s.pressure[0], s.opening_flow[0]):
         assert np.all(np.isfinite(value))
 
 
@@ -315,14 +305,17 @@ def test_slowing_everything_down_shifts_the_curve_and_nothing_else():
             )
             for d in network.drivers
         )
+
+        def heavier(opening):
+            if isinstance(opening, Port):
+                return replace(opening, mass=k * opening.mass)
+            return replace(opening, mass=k * opening.mass, compliance=k * opening.compliance)
+
         return replace(
             network,
             drivers=drivers,
             chambers=tuple(replace(c, compliance=k * c.compliance) for c in network.chambers),
-            ports=tuple(replace(p, mass=k * p.mass) for p in network.ports),
-            radiators=tuple(
-                replace(r, mass=k * r.mass, compliance=k * r.compliance) for r in network.radiators
-            ),
+            openings=tuple(heavier(o) for o in network.openings),
         )
 
     for name in ("radiator", "bandpass", "three chambers", "pair in series"):
@@ -340,7 +333,7 @@ def test_reciprocity_holds_in_any_box_of_two_channels(data):
     network = Network(
         (air(10 * a), air(6 * b)),
         (DriverGroup(driver(), 0), DriverGroup(driver(fs=60 * c), 1, 0, 1)),
-        ports=(replace(PORT, mass=60 * d, opens_to=1, pipe=pipe), replace(PORT, chamber=1)),
+        openings=(replace(PORT, mass=60 * d, opens_to=1, pipe=pipe), replace(PORT, chamber=1)),
         channels=2,
     )
     s = solve(network, F)

@@ -87,14 +87,16 @@ class Radiators:
     place: Position
 
 
+Opening = Port | Radiators
+
+
 @dataclass(frozen=True)
 class Elements:
     """What is in a case and can be heard: all that sound depends on, but for the air."""
 
     chambers: tuple[Chamber, ...]
     groups: tuple[Group, ...]
-    radiators: tuple[Radiators, ...]
-    ports: tuple[Port, ...]
+    openings: tuple[Opening, ...]
 
 
 @dataclass(frozen=True)

@@ -4,13 +4,13 @@ Source: Small, JAES 20 (1972) 798-808 (closed), JAES 21 (1973) 363-372 (vented l
 """
 
 from collections.abc import Sequence
-from typing import Any
 
 import numpy as np
 
+from firecrest.core.acoustics.openings import OUTSIDE, Opening
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real
-from firecrest.core.circuit.elements import OUTSIDE, Chamber, Opening, Port
+from firecrest.core.circuit.elements import Chamber
 
 
 def compliance(volume: Number, air: Air) -> Number:
@@ -42,7 +42,7 @@ def tuning(box: Number, openings: Sequence[Opening]) -> Real:
     """
     if not openings:
         raise ValueError("a chamber without an opening has no tuning")
-    terms = [_resonator(opening) for opening in openings]
+    terms = [opening.resonator() for opening in openings]
     if len(terms) == 1:
         inverse_mass, own = terms[0]
         return np.asarray(np.sqrt(own + inverse_mass / np.asarray(box)) / (2 * np.pi))
@@ -53,14 +53,6 @@ def tuning(box: Number, openings: Sequence[Opening]) -> Real:
         spare = box - sum(inverse / np.maximum(middle - own, 1e-30) for inverse, own in terms)
         low, high = np.where(spare < 0, middle, low), np.where(spare < 0, high, middle)
     return np.asarray(np.sqrt(0.5 * (low + high)) / (2 * np.pi))
-
-
-def _resonator(opening: Opening) -> tuple[Any, Any]:
-    """(1/mass, own resonance as w^2) of all the equal openings together, in acoustic units."""
-    if isinstance(opening, Port):
-        return opening.count / np.asarray(opening.mass), 0.0
-    mass = np.asarray(opening.mass)
-    return opening.count * np.asarray(opening.area) ** 2 / mass, 1.0 / (mass * opening.compliance)
 
 
 def lossy_chamber(

@@ -17,9 +17,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.acoustics.openings import OUTSIDE, Opening
 from firecrest.core.arrays import Complex, Real, inverse, summed
 from firecrest.core.circuit.electrical import GROUND, Coil, channel_of
-from firecrest.core.circuit.elements import OUTSIDE, DriverGroup, Network, Opening
+from firecrest.core.circuit.elements import DriverGroup, Network
 from firecrest.core.circuit.nodes import Nodes
 
 
@@ -27,11 +28,11 @@ from firecrest.core.circuit.nodes import Nodes
 class Solution:
     """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
 
-    Velocities and flows are of *one* driver, port or radiator; ``port_flow`` comes out of the far
-    end of a port, ``port_intake`` goes into the near one. ``current`` is that of the first coil of
-    each driver, ``second_current`` of its second one (None without), ``output_current`` that of one
-    output of each channel. ``radiated`` is the sum of cones, ports and radiators that face outside,
-    ``leaked`` the sum of the leaks.
+    Velocities and flows are of *one* driver, port or radiator; ``opening_flow`` comes out of the
+    far end of an opening, ``opening_intake`` goes into the near one. ``current`` is that of the
+    first coil of each driver, ``second_current`` of its second one (None without),
+    ``output_current`` that of one output of each channel. ``radiated`` is the sum of cones and
+    openings that face outside, ``leaked`` the sum of the leaks.
     """
 
     frequency: Real
@@ -41,9 +42,8 @@ class Solution:
     current: tuple[Complex, ...]
     second_current: tuple[Complex | None, ...]
     output_current: tuple[Complex, ...]
-    port_flow: tuple[Complex, ...]
-    port_intake: tuple[Complex, ...]
-    radiator_flow: tuple[Complex, ...]
+    opening_flow: tuple[Complex, ...]
+    opening_intake: tuple[Complex, ...]
     radiated: Complex
     leaked: Complex
 
@@ -90,11 +90,8 @@ def solve(network: Network, frequency: Real) -> Solution:
     velocity = tuple(_velocity(cone, e, pressure) for cone, e in zip(cones, across, strict=True))
     currents = [_currents(c, e, v) for c, e, v in zip(cones, across, velocity, strict=True)]
     flows = [_flows(o, y, pressure) for o, y in zip(network.openings, opened, strict=True)]
-    ports = len(network.ports)
-    port_intake = tuple(into for into, _ in flows[:ports])
-    port_flow = tuple(out for _, out in flows[:ports])
-    radiator_flow = tuple(out for _, out in flows[ports:])
-    outward = [s.flow for s in sources(network, velocity, port_flow, radiator_flow)]
+    opening_flow = tuple(out for _, out in flows)
+    outward = [s.flow for s in sources(network, velocity, opening_flow)]
     leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
     return Solution(
         frequency,
@@ -107,9 +104,8 @@ def solve(network: Network, frequency: Real) -> Solution:
             _output_current(network, cones, currents, volts, omega, k)
             for k in range(network.channels)
         ),
-        port_flow,
-        port_intake,
-        radiator_flow,
+        opening_flow,
+        tuple(into for into, _ in flows),
         summed(outward) if outward else np.zeros_like(velocity[0]),
         summed(leaks),
     )
@@ -272,8 +268,8 @@ def _flows(
 
 @dataclass(frozen=True)
 class SoundSource:
-    """One thing that radiates: its kind ("cone", "port", "radiator"), its place among the
-    network's elements of that kind, and its whole outward volume velocity (channels, ..., F).
+    """One thing that radiates: "cone" or "opening", its place among the drivers or openings of the
+    network, and its whole outward volume velocity (channels, ..., F).
     """
 
     kind: str
@@ -282,10 +278,7 @@ class SoundSource:
 
 
 def sources(
-    network: Network,
-    velocity: tuple[Complex, ...],
-    port_flow: tuple[Complex, ...],
-    radiator_flow: tuple[Complex, ...],
+    network: Network, velocity: tuple[Complex, ...], opening_flow: tuple[Complex, ...]
 ) -> list[SoundSource]:
     """Everything that radiates; leaks, which have no place, are not among them."""
     found: list[SoundSource] = []
@@ -293,12 +286,9 @@ def sources(
         outward = (group.front == OUTSIDE) * 1.0 - (group.rear == OUTSIDE) * 1.0
         if outward:
             found.append(SoundSource("cone", k, outward * group.count * group.constants.s_d * v))
-    for k, (port, flow) in enumerate(zip(network.ports, port_flow, strict=True)):
-        if port.opens_to == OUTSIDE:
-            found.append(SoundSource("port", k, port.count * flow))
-    for k, (radiator, flow) in enumerate(zip(network.radiators, radiator_flow, strict=True)):
-        if radiator.opens_to == OUTSIDE:
-            found.append(SoundSource("radiator", k, radiator.count * flow))
+    for k, (opening, flow) in enumerate(zip(network.openings, opening_flow, strict=True)):
+        if opening.opens_to == OUTSIDE:
+            found.append(SoundSource("opening", k, opening.count * flow))
     return found
 
 

@@ -12,7 +12,8 @@ from firecrest.core.limits.draw import Output
 class Transfers:
     """Answers per unit input after the voice, rms, arrays (..., F); one entry per element.
 
-    ``blocks`` holds magnitudes at the input and output of each block, (..., blocks, F).
+    ``openings`` holds the travel of radiators and the air speed of ports, ``blocks`` the magnitudes
+    at the input and output of each block, (..., blocks, F).
     """
 
     frequency: Real
@@ -21,23 +22,23 @@ class Transfers:
     blocks: tuple[Real, ...]
     coil_current: tuple[Complex, ...]
     excursion: tuple[Complex, ...]
-    radiator_excursion: tuple[Complex, ...]
-    port_speed: tuple[Complex, ...]
+    openings: tuple[Complex, ...]
 
 
 @dataclass(frozen=True)
 class Ratings:
     """What the parts bear, in SI peaks and watts; None where a figure is not known or not set.
 
-    One entry per driver group, radiator, port and channel. ``full_scale`` is peak volts at the
+    One entry per driver group, opening and channel. ``opening_kinds`` is the key of the limit to
+    which an opening's motion is held. ``full_scale`` is peak volts at the
     amplifier outputs for 0 dBFS, ``limiter`` the threshold there.
     """
 
     x_max: tuple[Number | None, ...]
     coil_power: tuple[Number | None, ...]
     coil_resistance: tuple[Number, ...]
-    radiator_travel: tuple[Number | None, ...]
-    port_speed: tuple[Number, ...]
+    openings: tuple[Number | None, ...]
+    opening_kinds: tuple[str, ...]
     limiter: tuple[Number | None, ...]
     full_scale: Number | None
 

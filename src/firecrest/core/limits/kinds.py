@@ -130,12 +130,14 @@ def _cone(ask: Ask, kind: LimitKind) -> Found:
     return _each(ask.ratings.x_max, ask.transfers.excursion, ask, kind)
 
 
-def _radiator(ask: Ask, kind: LimitKind) -> Found:
-    return _each(ask.ratings.radiator_travel, ask.transfers.radiator_excursion, ask, kind)
-
-
-def _port(ask: Ask, kind: LimitKind) -> Found:
-    return _each(ask.ratings.port_speed, ask.transfers.port_speed, ask, kind)
+def _opening(ask: Ask, kind: LimitKind) -> Found:
+    """Travel or air speed of the openings whose motion is held to this row."""
+    ratings = ask.ratings
+    own = tuple(
+        limit if key == kind.key else None
+        for limit, key in zip(ratings.openings, ratings.opening_kinds, strict=True)
+    )
+    return _each(own, ask.transfers.openings, ask, kind)
 
 
 def _coil(ask: Ask, kind: LimitKind) -> Found:
@@ -245,8 +247,8 @@ KINDS: tuple[LimitKind, ...] = (
         "radiators",
         "Radiator travel",
         "rising",
-        _radiator,
-        field=("box", "radiators", "#", "radiator", "xmax"),
+        _opening,
+        field=("box", "openings", "#", "radiator", "xmax"),
         moves=True,
     ),
     LimitKind(
@@ -256,8 +258,8 @@ KINDS: tuple[LimitKind, ...] = (
         "box",
         "Port air speed",
         "zigzag",
-        _port,
-        field=("box", "ports", "#", "diameter"),
+        _opening,
+        field=("box", "openings", "#", "diameter"),
         moves=True,
     ),
     LimitKind(

@@ -1,30 +1,37 @@
 """Edits of the box: openings come and go, presets of loss, whole washers."""
 
 from collections.abc import Sequence
+from typing import Literal
 
 from firecrest.core.acoustics.losses import Damping, Tightness
 from firecrest.core.errors import DesignError
-from firecrest.design.box import OUTSIDE, Port, RadiatorSet
+from firecrest.design.box import OUTSIDE, Box, Opening, Port, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.ids import fresh
 from firecrest.design.starts import START_RADIATOR
 
-
-def add_radiators(design: Design, chamber: str) -> tuple[str, Design]:
-    """(label, design) with one more set of radiators on a chamber."""
-    item = RadiatorSet(radiator=START_RADIATOR, chamber=chamber)
-    if design.box.radiators:
-        item = rebuilt(design.box.radiators[-1], count=1, chamber=chamber)
-    made = (*design.box.radiators, item)
-    return "Add radiator", replace_at(design, ("box", "radiators"), made)
+Kind = Literal["port", "radiators"]
 
 
-def add_port(design: Design, chamber: str) -> tuple[str, Design]:
-    """(label, design) with one more port on a chamber, like the last one there is."""
-    port = Port(chamber=chamber, resonances=True)
-    if design.box.ports:
-        port = rebuilt(design.box.ports[-1], chamber=chamber, opens_to=OUTSIDE)
-    return "Add port", replace_at(design, ("box", "ports"), (*design.box.ports, port))
+def add_opening(design: Design, kind: Kind, chamber: str) -> tuple[str, Design]:
+    """(label, design) with one more port or set of radiators, like the last one of its kind."""
+    openings = design.box.openings
+    item = new_opening(openings, kind, chamber)
+    alike = placed(openings, type(item))
+    if alike:
+        changes = {"id": item.id, "chamber": chamber, "opens_to": OUTSIDE}
+        item = rebuilt(alike[-1][1], **changes, **({"count": 1} if kind == "radiators" else {}))
+    title = "Add port" if kind == "port" else "Add radiator"
+    return title, replace_at(design, ("box", "openings"), (*openings, item))
+
+
+def new_opening(openings: Sequence[Opening], kind: Kind, chamber: str) -> Port | RadiatorSet:
+    """A port or one radiator to start with, with an id that none of ``openings`` has."""
+    id = fresh([o.id for o in openings], kind)
+    if kind == "port":
+        return Port(id=id, chamber=chamber, resonances=True)
+    return RadiatorSet(id=id, radiator=START_RADIATOR, chamber=chamber)
 
 
 def remove_opening(design: Design, path: Path) -> tuple[str, Design]:
@@ -32,14 +39,17 @@ def remove_opening(design: Design, path: Path) -> tuple[str, Design]:
 
     DesignError when nothing would face outside any more.
     """
-    kind, place = str(path[1]), int(path[2])
-    kept = tuple(x for k, x in enumerate(value_at(design, path[:2])) if k != place)
-    made = replace_at(design, path[:2], kept)
-    box = made.box
-    openings: Sequence[RadiatorSet | Port] = (*box.radiators, *box.ports)
-    if OUTSIDE not in [g.front for g in box.groups] + [o.opens_to for o in openings]:
+    item = value_at(design, path)
+    kept = tuple(x for x in design.box.openings if x is not item)
+    made = replace_at(design, ("box", "openings"), kept)
+    check_faces_outside(made.box)
+    return f"Remove {item.kind}", made
+
+
+def check_faces_outside(box: Box) -> None:
+    """DesignError when nothing of a box faces outside."""
+    if OUTSIDE not in [g.front for g in box.groups] + [o.opens_to for o in box.openings]:
         raise DesignError("Nothing would face outside: open the chamber before the cone.")
-    return f"Remove {'port' if kind == 'ports' else 'radiators'}", made
 
 
 def set_tightness(design: Design, chamber: int, preset: Tightness) -> tuple[str, Design]:
@@ -63,9 +73,9 @@ def whole_washers(design: Design, place: int) -> tuple[str, Design]:
 
     DesignError while the weight of one is not known.
     """
-    item = design.box.radiators[place]
+    path = ("box", "openings", place, "added_mass")
+    item = value_at(design, path[:-1])
     if item.washer is None:
         raise DesignError("Say what one washer weighs first.")
     count = round(item.added_mass / item.washer)
-    path = ("box", "radiators", place, "added_mass")
     return f"{count} washers each", replace_at(design, path, count * item.washer)

@@ -179,7 +179,7 @@ class ShelfPanel(QWidget):
     def retune_possible(self) -> bool:
         """Whether there is anything to be tuned: a port or radiators, or radiators to come."""
         box = self.session.design.box
-        return bool(box.radiators or box.ports) or self.kind == "radiator"
+        return bool(box.openings) or self.kind == "radiator"
 
     # showing ----------------------------------------------------------------------
 

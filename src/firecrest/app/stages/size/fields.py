@@ -24,6 +24,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits import box as edits
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.present import bindings, losses
+from firecrest.present.openings import owner_kind
 
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
@@ -42,19 +43,18 @@ Rows = list[QWidget]
 
 def owner_title(design: Design, owner: Path) -> str:
     """What the fields are of."""
-    item, kind = value_at(design, owner), owner[1]
+    item, kind = value_at(design, owner), owner_kind(design, owner)
     if kind == "chambers":
         return f"Chamber {item.name}" if len(design.box.chambers) > 1 else "Air"
     if kind == "groups":
         return str(item.driver.name)
-    return str(item.radiator.name) if kind == "radiators" else "Port"
+    return "Port" if kind == "port" else str(item.radiator.name)
 
 
 def owner_rows(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     """Rows of fields of the room or element at ``owner``; ``act`` asks the stage for a view."""
-    return {"chambers": _chamber, "groups": _group, "radiators": _radiators, "ports": _port}[
-        str(owner[1])
-    ](session, owner, act)
+    of_kind = {"chambers": _chamber, "groups": _group, "radiators": _radiators, "port": _port}
+    return of_kind[owner_kind(session.design, owner)](session, owner, act)
 
 
 def _do(session: Session, make: Callable[[Design], tuple[str, Design]]) -> None:
@@ -95,11 +95,11 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     if len(session.design.box.chambers) > 1:
         names.insert(0, "share")
     rows += numbers(session, *((*owner, n) for n in (*names, "leak_resistance", "stated_volume")))
-    name = session.design.box.chambers[place].name
+    id = session.design.box.chambers[place].id
     rows.append(
         buttons(
-            ("Add port", lambda: _do(session, lambda d: edits.add_port(d, name))),
-            ("Add radiator", lambda: _do(session, lambda d: edits.add_radiators(d, name))),
+            ("Add port", lambda: _do(session, lambda d: edits.add_opening(d, "port", id))),
+            ("Add radiator", lambda: _do(session, lambda d: edits.add_opening(d, "radiators", id))),
         )
     )
     return rows
@@ -164,7 +164,7 @@ def _damping(session: Session, place: int) -> QComboBox:
 
 
 def _chamber_options(session: Session, *, outside: bool) -> list[tuple[str, str]]:
-    names = [(c.name, c.name) for c in session.design.box.chambers]
+    names = [(c.id, c.name) for c in session.design.box.chambers]
     return [(OUTSIDE, "outside"), *names] if outside else names
 
 

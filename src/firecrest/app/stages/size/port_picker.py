@@ -9,6 +9,8 @@ from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.widgets.chart import Chart
 from firecrest.assessment.portchoice import PortChoice, candidates, choice_of
+from firecrest.design.box import Port, placed
+from firecrest.design.design import Design
 from firecrest.present.plot import Plot, waiting
 from firecrest.present.portview import SPREAD, choice_text, port_plot
 
@@ -41,10 +43,13 @@ class PortPicker(QObject):
         self.choices, self.at = [], None
         self._rest.stop()
         design = self.session.design
-        if self.place is None or self.place >= len(design.box.ports):
+        if self.place is None or not self._has_port(design):
             return
         ports = candidates(design, self.place, SPREAD)
         self._rest.start([partial(choice_of, design, self.place, p) for p in ports], self._take_in)
+
+    def _has_port(self, design: Design) -> bool:
+        return any(k == self.place for k, _ in placed(design.box.openings, Port))
 
     def _take_in(self, found: object) -> None:
         if isinstance(found, PortChoice):
@@ -54,7 +59,7 @@ class PortPicker(QObject):
     def plot(self) -> Plot:
         """The picture, with what is tried as its title."""
         assessment = self.session.assessment
-        if self.place is None or self.place >= len(assessment.design.box.ports):
+        if self.place is None or not self._has_port(assessment.design):
             plot = waiting("Ports for this tuning", assessment, (20.0, 1000.0))
             return Plot(**{**vars(plot), "message": "this box has no port"})
         plot = port_plot(assessment, self.place, self.choices)

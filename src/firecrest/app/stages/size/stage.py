@@ -16,9 +16,11 @@ from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import label
 from firecrest.assessment.layouts import LAYOUTS, kind_of, layout_of, with_layout
+from firecrest.design.box import Port, placed
 from firecrest.design.edits.paths import Path
 from firecrest.present import boxes, ceiling, consequences, plots, views
 from firecrest.present.facts import Fact, facts
+from firecrest.present.openings import opening_name, owner_kind
 from firecrest.present.plot import Plot
 
 VIEWS = (
@@ -110,7 +112,10 @@ class SizeStage(Stage):
 
     def _port_place(self) -> int:
         """The port selected, or the first one."""
-        return int(self.selected[2]) if self.selected[1] == "ports" else 0
+        if owner_kind(self.session.design, self.selected) == "port":
+            return int(self.selected[2])
+        ports = placed(self.session.design.box.openings, Port)
+        return ports[0][0] if ports else 0
 
     def reveal(self, path: Path) -> bool:
         """Select what owns the field of ``path`` first."""
@@ -128,10 +133,9 @@ class SizeStage(Stage):
             self._starting,
             self.selected,
             tuple(kind_of(self.session.design, k) for k in range(len(box.chambers))),
-            tuple(c.name for c in box.chambers),
+            tuple((c.id, c.name) for c in box.chambers),
             tuple((g.driver.name, g.pair, g.chamber) for g in box.groups),
-            tuple(r.radiator.name for r in box.radiators),
-            tuple(p.shape for p in box.ports),
+            tuple((opening_name(o), getattr(o, "shape", "")) for o in box.openings),
         )
 
     # the lower part --------------------------------------------------------------

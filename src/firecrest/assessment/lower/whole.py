@@ -1,0 +1,140 @@
+"""A design to plain numbers: the first step of every assessment, of one design or of many."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.lower.parts import (
+    lower_amplifier,
+    lower_cell,
+    lower_driver,
+    lower_dsp,
+    lower_radiator,
+    lower_supply,
+)
+from firecrest.assessment.memo import Memo
+from firecrest.assessment.openings import kind_of_opening
+from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
+from firecrest.design.design import Design
+from firecrest.design.power import Pack, Power, WallSupply
+
+
+@dataclass(frozen=True)
+class Lowered:
+    """Numbers of a design.
+
+    ``blocked`` says what stands in the way of solving it at all, ``missing`` which figures of what
+    its parts bear are not known, ``estimates`` which stand in for them.
+    """
+
+    inputs: inputs.Inputs
+    blocked: str
+    missing: tuple[str, ...]
+    estimates: tuple[str, ...]
+
+
+def lower(design: Design, memo: Memo) -> Lowered:
+    """Numbers of ``design``; what belongs to unchanged branches stays the same objects."""
+    box = memo(
+        _box,
+        design.box.case,
+        design.box.chambers,
+        tuple(memo(_lower_group, group) for group in design.box.groups),
+        tuple(memo(_lower_opening, item) for item in design.box.openings),
+    )
+    power = memo(_lower_power, design.power)
+    lacks = [g.driver.lacks for g in box.groups]
+    lacks += [kind_of_opening(item).lacks(item) for item in box.openings]
+    return Lowered(
+        inputs.Inputs(design.brief, box, power, design.voice),
+        next(filter(None, lacks), ""),
+        tuple(_missing(box, design.power)),
+        tuple(_estimates(box, design.power)),
+    )
+
+
+def _box(
+    case: Case,
+    chambers: tuple[Chamber, ...],
+    groups: tuple[inputs.Group, ...],
+    openings: tuple[inputs.Opening, ...],
+) -> inputs.Box:
+    return inputs.Box(chambers, groups, openings, case)
+
+
+def _lower_group(group: DriverGroup) -> inputs.Group:
+    return inputs.Group(
+        lower_driver(group.driver, group.coils),
+        group.chamber,
+        group.front,
+        group.channel,
+        group.in_series,
+        group.in_parallel,
+        group.pair,
+        group.pair_in,
+        group.trapped,
+        group.place,
+    )
+
+
+def _lower_opening(item: Opening) -> inputs.Opening:
+    """Radiators as their constants; a port is plain numbers already."""
+    if isinstance(item, Port):
+        return item
+    return inputs.Radiators(
+        lower_radiator(item.radiator),
+        item.count,
+        item.added_mass,
+        item.horizontal,
+        item.chamber,
+        item.opens_to,
+        item.place,
+    )
+
+
+def _lower_power(power: Power) -> inputs.Power:
+    source: inputs.Pack | inputs.Supply | None = None
+    if isinstance(power.source, Pack):
+        pack = power.source
+        cell = lower_cell(pack.cell)
+        source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.lead_resistance)
+    elif isinstance(power.source, WallSupply):
+        source = lower_supply(power.source)
+    return inputs.Power(
+        lower_amplifier(power.amplifier),
+        lower_dsp(power.dsp),
+        source,
+        power.converter,
+        power.other_loads,
+    )
+
+
+def _missing(box: inputs.Box, power: Power) -> Iterator[str]:
+    """Limits of parts that are not known, as sentences."""
+    for group in box.groups:
+        for value, symbol in ((group.driver.xmax, "Xmax"), (group.driver.pe, "the rated power")):
+            if value is None:
+                yield f"needs {symbol} of {group.driver.bulk.name}"
+    for item in box.openings:
+        yield from kind_of_opening(item).missing(box, item)
+    source = power.source
+    if isinstance(source, Pack):
+        if source.cell.max_current is None:
+            yield f"needs the current limit of {source.cell.name}"
+        if source.board is not None and source.board.max_current is None:
+            yield "needs the current limit of the protection board"
+    if power.converter is not None and power.converter.input_current is None:
+        yield f"needs the input current of {power.converter.name}"
+
+
+def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
+    """Stated defaults that stand in for figures."""
+    amplifier = power.amplifier
+    if amplifier.current_limit is None:
+        yield f"Current limit of {amplifier.name}: 1.25 × its largest clean peak"
+    if amplifier.efficiency is None:
+        yield f"Losses of {amplifier.name}: 2 % of its output current"
+    if any(claim.thd is None for claim in amplifier.claims):
+        yield f"Claims of {amplifier.name}: taken at 10 % distortion"
+    said = (line for o in box.openings for line in kind_of_opening(o).estimates(box, o))
+    yield from dict.fromkeys(said)
