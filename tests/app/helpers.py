@@ -142,3 +142,8 @@ def button(stage, text):
     """Press the button with a text."""
     found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
     click(found[0])
+
+
+def press_button(stage, text):
+    found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+    click(found[0])

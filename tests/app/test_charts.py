@@ -44,7 +44,7 @@ def random_designs(base, count):
         (("box", "groups", 0, "driver", "xmax"), 5e-4, 0.012),
         (("box", "groups", 0, "driver", "pe"), 2, 100),
         (("power", "source", "board", "max_current"), 1, 20),
-        (("power", "amplifier", "current_limit"), 0.5, 10),
+        (("power", "boards", 0, "part", "current_limit"), 0.5, 10),
         (("power", "source", "lead_resistance"), 0, 0.8),
         (("brief", "loudness", "level"), 80, 108),
         (("brief", "bass", "frequency"), 30, 120),

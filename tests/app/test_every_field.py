@@ -112,7 +112,7 @@ def test_every_stage_shows_every_kind_of_system(window, name):
     for key in STAGES:
         window.show_stage(key)
         if key == "parts":
-            window.stage.open_path(("power", "amplifier"))
+            window.stage.open_path(("power", "boards", 0, "part"))
         settle()
         assert len(edits_on(window)) >= 3
     assert window.side.sentences()

@@ -5,7 +5,7 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QEnterEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox, QPushButton
+from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_field import NumberRow
@@ -13,7 +13,7 @@ from firecrest.assessment.layouts import layout_of, with_kind
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.portview import choice_text
-from tests.app.helpers import click, menu, rested, segment, settle, type_into
+from tests.app.helpers import click, menu, press_button, rested, segment, settle, type_into
 from tests.app.test_every_field import check, edits_on
 
 
@@ -26,11 +26,6 @@ def size(window):
 
 def item(stage, *path):
     return stage.picture.items[path]
-
-
-def press_button(stage, text):
-    found = [b for b in stage.findChildren(QPushButton) if b.text() == text and b.isVisible()]
-    click(found[0])
 
 
 def combo(stage, name):

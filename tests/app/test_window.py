@@ -18,7 +18,7 @@ from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import Journal
-from tests.app.helpers import click, menu, press, segment, settle, type_into
+from tests.app.helpers import click, menu, press, press_button, segment, settle, type_into
 
 STAGES = ["promise", "parts", "size", "power", "voice"]
 
@@ -188,7 +188,7 @@ def test_part_cards_choose_whose_data_is_shown(window):
     assert window.stage.shelf.kind == "radiator"
     window.stage.open_path(("box", "openings", 0, "radiator"))
     assert window.stage.field(("box", "openings", 0, "radiator", "mmp")) is not None
-    type_into(window, ("power", "dsp", "power"), "3 W")
+    type_into(window, ("power", "boards", 1, "part", "power"), "3 W")
     assert window.session.design.power.dsp.power == 3.0
 
 
@@ -420,9 +420,9 @@ def test_power_source_and_claims_are_changed_in_place(window, slipway):
     assert window.session.design.power.source.kind == "wall"
     assert window.strip.meters["runtime"].meter.margin == "runs from the wall"
     assert window.stage.field(("power", "source", "continuous_current")) is not None
-    click(window.stage.add_claim)
-    assert len(window.session.design.power.amplifier.claims) == 2
-    click(window.stage.remove_claim)
+    press_button(window.stage, "Add claim")
+    assert len(window.session.design.power.boards[0].part.claims) == 2
+    press_button(window.stage, "Remove last")
     for _ in range(3):
         menu(window, "undo")
     assert window.session.design is slipway

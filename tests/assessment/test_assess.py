@@ -55,7 +55,7 @@ def variants(design):
         (("power", "source", "series"), 4),
         (("voice", "channels", 0, "gain"), -3.0),
         (("brief", "loudness", "level"), 90.0),
-        (("power", "amplifier", "gain"), 20.0),
+        (("power", "boards", 0, "part", "gain"), 20.0),
     ]
     return [design] + [set_number(design, p, v) for p, v in paths]
 
@@ -92,8 +92,8 @@ def test_five_designs_that_differ_in_one_part_name_five_weakest_links(slipway):
         "radiator": (("box", "openings", 0, "radiator", "xmax"), 0.0015),
         "cone": (XMAX, 0.0006),
         "coil": (("box", "groups", 0, "driver", "pe"), 0.3),
-        "amplifier current": (("power", "amplifier", "current_limit"), 0.9),
-        "full scale": (("power", "dsp", "full_scale"), 0.1),
+        "amplifier current": (("power", "boards", 0, "part", "current_limit"), 0.9),
+        "full scale": (("power", "boards", 1, "part", "full_scale"), 0.1),
         "protection board": (("power", "source", "board", "max_current"), 0.9),
         "swing": (("power", "source", "series"), 4),
     }
@@ -210,7 +210,7 @@ NUMBERS = st.sampled_from(
         (("power", "source", "series"), 1, 30),
         (("power", "source", "parallel"), 1, 20),
         (("power", "source", "lead_resistance"), 0, 5),
-        (("power", "amplifier", "gain"), 0, 60),
+        (("power", "boards", 0, "part", "gain"), 0, 60),
         (("brief", "loudness", "level"), 50, 140),
         (("brief", "bass", "frequency"), 10, 300),
         (("brief", "conditions", "charge"), 0.02, 1),

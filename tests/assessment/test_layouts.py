@@ -70,7 +70,7 @@ def test_a_new_bandpass_has_its_port_tuned_and_fitting(slipway):
 def test_two_one_takes_three_outputs_and_then_gives_each_its_air(slipway, breakwater):
     with pytest.raises(DesignError, match=r"2\.1 takes three outputs, Sedge 2x60 has 2"):
         with_layout(slipway, "two-one")
-    single = replace_at(slipway, ("power", "amplifier", "channels"), 4)
+    single = replace_at(slipway, ("power", "boards", 0, "part", "channels"), 4)
     single = replace_at(single, ("voice", "channels", 0, "outputs"), 1)
     made = with_layout(single, "two-one")
     assert layout_of(made) == layout_of(breakwater) == "two-one"

@@ -21,7 +21,7 @@ BETTER = {
     "radiator travel": ("box", "openings", 0, "radiator", "xmax"),
     "coil power": ("box", "groups", 0, "driver", "pe"),
     "board current": ("power", "source", "board", "max_current"),
-    "full scale": ("power", "dsp", "full_scale"),
+    "full scale": ("power", "boards", 1, "part", "full_scale"),
 }
 
 

@@ -12,7 +12,7 @@ from firecrest.files.demos import read_demo
 from firecrest.present.power import amplifier_truth
 from firecrest.present.sentences import why
 
-AMPLIFIER = ("power", "amplifier")
+AMPLIFIER = ("power", "boards", 0, "part")
 
 
 def told(assessment):
@@ -70,7 +70,7 @@ def test_a_claim_beyond_its_supply_gives_what_that_can_swing():
 
 def with_claim(design, **figures):
     claim = SheetClaim(**figures)
-    board = rebuilt(design.power.amplifier, claims=(claim,), efficiency=None, channels=2)
+    board = rebuilt(design.power.boards[0].part, claims=(claim,), efficiency=None, channels=2)
     return replace_at(design, AMPLIFIER, board)
 
 
@@ -82,13 +82,13 @@ def on_supply(design, volts, amperes):
 def test_watts_here_never_pass_the_supply_nor_the_claim(slipway):
     design = on_supply(with_claim(slipway, power=100.0, load=4.0, supply=24.0), 24.0, 50.0)
     power = assess(design).numbers.power
-    strong = clean_watts(power, 4.0, 2, 0.2)
+    strong = clean_watts(power, 0, 0, 4.0, 2, 0.2)
     assert strong.watts < 72.0
     assert strong.limit == "swing"
-    weak = clean_watts(assess(on_supply(design, 24.0, 1.5)).numbers.power, 4.0, 2, 0.2)
+    weak = clean_watts(assess(on_supply(design, 24.0, 1.5)).numbers.power, 0, 0, 4.0, 2, 0.2)
     assert weak.limit == "supply"
     assert 2 * weak.watts < 24.0 * 1.5
-    here = float(amplifier_truth(assess(on_supply(design, 24.0, 1.5)))[0].here.split()[0])
+    here = float(amplifier_truth(assess(on_supply(design, 24.0, 1.5)), 0)[0].here.split()[0])
     assert here == pytest.approx(weak.watts, abs=0.06)
 
 
@@ -96,8 +96,8 @@ def test_watts_at_the_supply_of_the_claim_are_the_clean_ones(slipway):
     """A stiff supply at the claim's own voltage: what is printed, without its clipping."""
     design = on_supply(with_claim(slipway, power=20.0, load=4.0, supply=24.0, thd=0.1), 24.0, 50.0)
     a = assess(design)
-    clean = clean_watts(a.numbers.power, 4.0, 2, 0.2)
-    assert clean.watts == pytest.approx(a.amplifier.claims[0].power, rel=1e-6)
+    clean = clean_watts(a.numbers.power, 0, 0, 4.0, 2, 0.2)
+    assert clean.watts == pytest.approx(a.claims[0][0].claims[0].power, rel=1e-6)
 
 
 def test_an_efficiency_without_a_supply_says_nothing_about_losses():

@@ -128,6 +128,9 @@ def _shown(assessment):
         meter(promise, assessment.design, promise, assessment.design)
     for view in (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER):
         view(assessment)
+    for board in range(len(assessment.design.power.amplifiers)):
+        amplifier_truth(assessment, board)
+        bus_words(assessment, board)
     for owner in owners(assessment.design):
         facts(assessment, owner)
     for at in (None, 50.0):
@@ -148,7 +151,7 @@ def owners(design):
 
 
 PLOTS = (travel_plots, runtime_plot, distance_plot, voice_ceiling_plot)
-POWER = (amplifier_truth, bus_words, energy_rows, current_rows, caution, hearing_caution)
+POWER = (energy_rows, current_rows, caution, hearing_caution)
 AT_FREQUENCY = (travel_plot, impedance_plot, delay_plot, pressure_plot)
 
 

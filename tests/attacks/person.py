@@ -44,7 +44,12 @@ class Person:
     def _figure(self):
         """A path of a figure of the design, and its declaration."""
         design = self.session.design
-        places = [("box", "case"), ("brief", "loudness"), ("brief", "bass"), ("power", "amplifier")]
+        places = [
+            ("box", "case"),
+            ("brief", "loudness"),
+            ("brief", "bass"),
+            ("power", "boards", 0, "part"),
+        ]
         for name in ("chambers", "groups", "radiators", "ports"):
             places += [("box", name, k) for k in range(len(getattr(design.box, name)))]
         owner = value_at(design, self.dice.choice(places))

@@ -12,7 +12,19 @@ from firecrest.design.brief import Brief
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.fields import field_facts
-from firecrest.design.power import Amplifier, Cell, Efficiency, Mains, Power
+from firecrest.design.power import (
+    BUS,
+    Amplifier,
+    Cell,
+    DspBoard,
+    Efficiency,
+    FittedAmplifier,
+    FittedDsp,
+    FittedReceiver,
+    Mains,
+    Power,
+    Receiver,
+)
 from firecrest.design.voice import Channel, Voice
 
 TRIES = 60
@@ -86,19 +98,38 @@ def _anew(random):
         for k in range(max(len(channels), random.choice((1, 1, 2, 4))))
     ]
     box = dataclasses.replace(box, case=case, chambers=tuple(rooms), groups=tuple(groups))
-    ways = tuple(dataclasses.replace(made.model(Channel), id=n, outputs=1) for n in channels)
-    power = made.model(Power)
-    amplifier = dataclasses.replace(
-        power.amplifier,
-        channels=max(power.amplifier.channels, len(ways)),
-        own_mains=isinstance(power.source, Mains),
+    ways = tuple(
+        dataclasses.replace(made.model(Channel), id=n, outputs=1, first=None) for n in channels
+    )
+    power = _power(random, made, len(ways))
+    boards = [board for _, board in power.amplifiers]
+    ways = tuple(
+        dataclasses.replace(way, board=boards[k % len(boards)].id) for k, way in enumerate(ways)
     )
     return Design(
-        name="random",
-        brief=made.model(Brief),
-        box=box,
-        power=dataclasses.replace(power, amplifier=amplifier),
-        voice=Voice(channels=ways),
+        name="random", brief=made.model(Brief), box=box, power=power, voice=Voice(channels=ways)
+    )
+
+
+def _power(random, made, ways):
+    """Boards enough for ``ways`` channels, each on the source or behind a converter."""
+    power = made.model(Power)
+    mains = isinstance(power.source, Mains)
+    converters = () if mains else power.converters
+    rails = [BUS, *(c.id for c in converters)]
+    boards = []
+    for k in range(random.choice((1, 1, 1, 2))):
+        part = made.model(Amplifier)
+        part = dataclasses.replace(part, channels=max(part.channels, ways), own_mains=mains)
+        rail = BUS if mains else random.choice(rails)
+        boards.append(FittedAmplifier(id=f"amp-{k}", part=part, rail=rail))
+    boards.append(FittedDsp(part=made.model(DspBoard), rail=random.choice(rails)))
+    if random.random() < 0.3:
+        boards.append(FittedReceiver(part=made.model(Receiver), rail=random.choice(rails)))
+    random.shuffle(boards)
+    loads = tuple(dataclasses.replace(x, rail=random.choice(rails)) for x in power.other_loads)
+    return dataclasses.replace(
+        power, boards=tuple(boards), converters=converters, other_loads=loads
     )
 
 
@@ -160,7 +191,11 @@ class Maker:
         facts = field_facts(model, name)
         if facts is not None:
             return None if facts.optional and random.random() < 0.25 else number_in(random, facts)
-        if name in ("id", "channel"):
+        if name == "rail":
+            return BUS
+        if name == "boards":
+            return (FittedAmplifier(part=self.model(Amplifier)), FittedDsp(part=DspBoard(name="d")))
+        if name in ("id", "channel", "board"):
             return f"x{random.randrange(10**6)}"
         if name in ("chamber", "front", "opens_to"):
             inner = name == "chamber"

@@ -90,7 +90,7 @@ def test_history_is_bounded(slipway, blank):
 def test_power_can_come_from_anywhere(slipway, kind):
     label, made = power.with_source(slipway, kind)
     assert made.power.source.kind == kind
-    assert made.power.amplifier.own_mains == (kind == "mains")
+    assert made.power.boards[0].part.own_mains == (kind == "mains")
     assert (label == "") == (kind == "pack")
     assert power.with_source(made, "pack")[1].power.source.kind == "pack"
 
@@ -102,8 +102,8 @@ def test_a_wall_supply_starts_at_the_packs_voltage(slipway):
 
 
 def test_claims_come_and_go_but_never_the_last(slipway):
-    _, more = power.add_claim(slipway)
-    assert [(c.power, c.load) for c in more.power.amplifier.claims] == [(60, 4), (30, 8)]
-    assert power.remove_claim(more, 1)[1] == slipway
+    _, more = power.add_claim(slipway, 0)
+    assert [(c.power, c.load) for c in more.power.boards[0].part.claims] == [(60, 4), (30, 8)]
+    assert power.remove_claim(more, 0, 1)[1] == slipway
     with pytest.raises(DesignError, match="at least one claim"):
-        power.remove_claim(slipway, 0)
+        power.remove_claim(slipway, 0, 0)

@@ -84,7 +84,7 @@ def test_two_wrong_figures_cannot_be_told(slipway):
 
 def test_agreeing_sheets_have_no_dispute(slipway):
     assert datasheet.dispute(assess(slipway), HERE) is None
-    assert datasheet.dispute(assess(slipway), ("power", "amplifier")) is None
+    assert datasheet.dispute(assess(slipway), ("power", "boards", 0, "part")) is None
 
 
 # figures ------------------------------------------------------------------------------

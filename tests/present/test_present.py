@@ -82,7 +82,7 @@ def test_long_ranges_end_in_kilohertz():
 
 
 def test_impossible_claims_are_told(slipway):
-    path = ("power", "amplifier", "claims", 0, "supply")
+    path = ("power", "boards", 0, "part", "claims", 0, "supply")
     said = " ".join(s.plain for s in why(assess(set_number(slipway, path, 12.0))))
     assert "60 W into 4 Ω is more than 12 V can swing" in said
 
@@ -219,10 +219,10 @@ def test_nothing_is_ever_placed_over_another(jobs):
 
 
 def test_power_tables(assessed, slipway):
-    (row,) = power.amplifier_truth(assessed)
+    (row,) = power.amplifier_truth(assessed, 0)
     assert row.clean == "46.6 W"
     assert float(row.here.split()[0]) < 46.6
-    assert "17.6 V" in power.bus_words(assessed)
+    assert "17.6 V" in power.bus_words(assessed, 0)
     total = assessed.acoustic.runtime.watts["total"]
     assert sum(w for _, w in power.energy_rows(assessed)) == pytest.approx(total)
     rows = power.current_rows(assessed)

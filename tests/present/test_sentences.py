@@ -58,7 +58,7 @@ def test_every_link_tells_its_own_worst_note(slipway):
 def test_a_filter_that_holds_the_level_is_named_not_full_scale(slipway):
     steep = HighPass(kind="high_pass", frequency=90.0, order=8)
     filtered = replace_at(slipway, BLOCKS, (steep,))
-    low_input = set_number(filtered, ("power", "dsp", "full_scale"), 0.4)
+    low_input = set_number(filtered, ("power", "boards", 1, "part", "full_scale"), 0.4)
     text = told(set_number(low_input, LEVEL, 100.0))
     assert "The 90\u202fHz high-pass holds it" in text
     assert "Full scale gives out first" not in text

@@ -21,6 +21,8 @@ from firecrest.design.power import (
     Claim,
     DspBoard,
     Efficiency,
+    FittedAmplifier,
+    FittedDsp,
     Mains,
     OtherLoad,
     Pack,
@@ -86,13 +88,11 @@ def filters(rows: list[dict]) -> tuple:
 
 def any_power(channels: int = 1) -> Power:
     """A mains amplifier that is of no interest to the case."""
-    return Power(
-        amplifier=Amplifier(
-            name="Sedge", claims=(Claim(power=100.0, load=4.0),), channels=channels, own_mains=True
-        ),
-        dsp=DspBoard(name="Teal"),
-        source=Mains(kind="mains"),
+    board = Amplifier(
+        name="Sedge", claims=(Claim(power=100.0, load=4.0),), channels=channels, own_mains=True
     )
+    boards = (FittedAmplifier(part=board), FittedDsp(part=DspBoard(name="Teal")))
+    return Power(boards=boards, source=Mains(kind="mains"))
 
 
 def case_design(name: str) -> Design:
@@ -261,7 +261,8 @@ def _power(s: dict) -> Power:
         OtherLoad(name="lamp", power=x["W"], efficiency=x["efficiency"]) for x in s["other_loads"]
     )
     dsp = DspBoard(name="Teal", full_scale=s["dsp"]["full_scale_out_Vrms"])
-    return Power(amplifier=amplifier, dsp=dsp, source=_source(s["supply"]), other_loads=loads)
+    boards = (FittedAmplifier(part=amplifier), FittedDsp(part=dsp))
+    return Power(boards=boards, source=_source(s["supply"]), other_loads=loads)
 
 
 def _source(supply: dict) -> Pack | WallSupply | Mains:

@@ -42,7 +42,7 @@ def contradictions(entry):
     if entry.kind == "radiator":
         return [c.apart for c in radiator_derivation(entry.part).contradictions]
     if entry.kind == "amplifier":
-        return [1.0 for _ in read_amplifier(entry.part).contradictions]
+        return [1.0 for kind in read_amplifier(entry.part) for _ in kind.contradictions]
     return []
 
 

@@ -15,6 +15,7 @@ from firecrest.core.circuit.elements import Network
 from firecrest.core.circuit.solve import Solution
 from firecrest.core.limits.draw import PEAK, Output
 from firecrest.core.limits.elements import Ratings, Transfers
+from firecrest.design.outputs import Carried
 from firecrest.design.voice import Channel
 
 
@@ -66,12 +67,13 @@ def ratings_of(
     wiring: Wiring,
     channels: tuple[Channel, ...],
     power: inputs.Power,
+    carried: tuple[Carried, ...],
     model: BoxModel,
 ) -> Ratings:
     """What the parts bear; None where it is not known."""
     drivers = [box.groups[k].driver for k in model.owners]
     kinds = [kind_of_opening(item) for item in box.openings]
-    gain = 10 ** (power.amplifier.gain / 20)
+    gains = [10 ** (power.amplifiers[board].gain / 20) for board, _, _ in carried]
     return Ratings(
         tuple(d.xmax for d in drivers),
         tuple(d.pe for d in drivers),
@@ -79,5 +81,5 @@ def ratings_of(
         tuple(kind.rating(box, wiring, o) for kind, o in zip(kinds, box.openings, strict=True)),
         tuple(kind.limit for kind in kinds),
         tuple(c.limiter for c in channels),
-        PEAK * power.dsp.full_scale * gain,
+        tuple(PEAK * power.dsp.full_scale * gain for gain in gains),
     )

@@ -29,7 +29,7 @@ from firecrest.assessment.derive import (
     unheard,
     upper_end,
 )
-from firecrest.assessment.electrical import player_of, store_of
+from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.lower.whole import lower
@@ -130,13 +130,14 @@ class Acoustic:
 class Assessment:
     """What a design comes to; ``acoustic`` is None while ``missing`` figures prevent it.
 
-    ``numbers`` is the design lowered; ``memo`` is of the one who asked, for what is asked next
+    ``claims`` are those of each amplifier board, by kind of output; ``numbers`` is the design
+    lowered; ``memo`` is of the one who asked, for what is asked next
     about designs like this one.
     """
 
     design: Design
     cabinet: CabinetResult
-    amplifier: ReadClaims
+    claims: tuple[tuple[ReadClaims, ...], ...]
     acoustic: Acoustic | None
     missing: tuple[str, ...]
     estimates: tuple[str, ...]
@@ -182,7 +183,7 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
         if design.brief.listening.material == "sine":
             estimates = (*estimates, SINE_NOTE)
     promises = tuple(promise_of(verdict) for verdict in verdicts)
-    claims = read_amplifier(design.power.amplifier)
+    claims = tuple(read_amplifier(board.part) for _, board in design.power.amplifiers)
     chain = links(design, acoustic)
     return Assessment(
         design, rolled, claims, acoustic, missing, estimates, promises, chain, lowered.inputs, memo
@@ -248,4 +249,4 @@ def _runtime(sound: Sounding, programmed: Programmed, found: Judging) -> Runtime
     if store is None or found.play is None:
         return None
     drive = float(np.ravel(found.drive)[0])
-    return runtime_of(found.play, store, programmed.draw, drive, player_of(sound.inputs.power))
+    return runtime_of(found.play, store, programmed.draw, drive, playing(sound.inputs.power))

@@ -61,8 +61,10 @@ def _acoustic_items(box: inputs.Box, wiring: Wiring) -> list[Placed]:
 
 
 def _power_items(power: inputs.Power) -> list[Item]:
-    """Amplifier, DSP, cells and what belongs to them; all sit in the first chamber."""
-    items = [item_of(power.amplifier.bulk, 1), item_of(power.dsp.bulk, 1)]
+    """Boards, cells and what belongs to them; all sit in the first chamber."""
+    items = [item_of(board.bulk, 1) for board in power.amplifiers]
+    items.append(item_of(power.dsp.bulk, 1))
+    items += [item_of(board.bulk, 1) for board in power.receivers]
     source = power.source
     if isinstance(source, inputs.Pack):
         items.append(item_of(source.cell.bulk, source.series * source.parallel))
@@ -71,10 +73,7 @@ def _power_items(power: inputs.Power) -> list[Item]:
             items.append(Item("protection board", 1, board.volume, board.mass, board.price))
     elif source is not None:
         items.append(item_of(source.bulk, 1))
-    if power.converter is not None:
-        converter = power.converter
-        items.append(Item(converter.name, 1, 0.0, converter.mass, converter.price))
-    return items
+    return items + [Item(c.name, 1, 0.0, c.mass, c.price) for c in power.converters]
 
 
 def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResult:

@@ -4,7 +4,7 @@
 and on columns (designs, 1).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
@@ -20,7 +20,7 @@ from firecrest.assessment.conditions import (
     programme_of,
     surroundings_of,
 )
-from firecrest.assessment.electrical import player_of, source_at, store_of
+from firecrest.assessment.electrical import boards_of, playing, source_at, standing_of, store_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.whole import Lowered
 from firecrest.assessment.memo import Memo
@@ -38,6 +38,7 @@ from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.circuit.solve import solve
+from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import PEAK, Draw, programme_draw, rms, sine_draw
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
@@ -47,9 +48,8 @@ from firecrest.core.limits.low_note import HeldNote, low_note
 from firecrest.core.limits.programme import weights
 from firecrest.core.limits.programme_level import highest_volts, unit_level
 from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference_band
-from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.boards import Boards
 from firecrest.core.power.runtime import Played, played
-from firecrest.core.power.source import Source
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 
 SILENCE = -150.0
@@ -108,17 +108,24 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     outputs = tuple(c.outputs for c in channels)
     scene = memo(Scene, model, solution, around, air)
     transfers = memo(transfers_from, scene, rows, outputs)
-    ratings = memo(ratings_of, elements, wiring, channels, power, model)
+    ratings = memo(ratings_of, elements, wiring, channels, power, numbers.carried, model)
     unit = memo(_unit_level, transfers)
-    source = memo(source_at, power, brief.conditions.charge)
-    duty = duty_of(brief.listening)
-    draw = memo(_draw, transfers, power.amplifier.model)
-    top = memo(ceiling_of, transfers, unit, ratings, power.amplifier.model, source, duty, draw)
+    boards = boards_in(numbers, memo)
+    draw = memo(sine_draw, transfers.outputs, boards)
+    bus = bus_in(numbers, draw, memo)
+    top = memo(ceiling_of, transfers, unit, ratings, boards, bus, duty_of(brief.listening))
     return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, draw, top)
 
 
-def _draw(transfers: Transfers, amplifier: AmplifierModel) -> Draw:
-    return sine_draw(transfers.outputs, amplifier.r_out)
+def boards_in(numbers: inputs.Inputs, memo: Memo) -> Boards:
+    """The boards of a design, with the outputs of each voice channel."""
+    return memo(boards_of, numbers.power, numbers.carried)
+
+
+def bus_in(numbers: inputs.Inputs, draw: Draw, memo: Memo) -> Bus:
+    """The bus of a design at its brief's charge while ``draw`` is played."""
+    source = memo(source_at, numbers.power, numbers.brief.conditions.charge)
+    return memo(Bus, source, memo(standing_of, numbers.power), draw)
 
 
 def _unit_level(transfers: Transfers) -> Real:
@@ -127,13 +134,7 @@ def _unit_level(transfers: Transfers) -> Real:
 
 
 def ceiling_of(
-    transfers: Transfers,
-    unit: Real,
-    ratings: Ratings,
-    amplifier: AmplifierModel,
-    source: Source,
-    duty: Number,
-    draw: Draw,
+    transfers: Transfers, unit: Real, ratings: Ratings, boards: Boards, bus: Bus, duty: Number
 ) -> Ceiling:
     """The ceiling on one source."""
     above: dict[Statistic, Number] = {
@@ -141,7 +142,7 @@ def ceiling_of(
         "burst": 1.0,
         "long-term": 10 ** (-duty / 20),
     }
-    ask = Ask(transfers, ratings, amplifier, source, draw, np.abs, above)
+    ask = Ask(transfers, ratings, boards, bus, np.abs, above)
     return ceiling(unit, reached(ask))
 
 
@@ -232,16 +233,13 @@ def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
 
 def programmed_of(sound: Sounding, memo: Memo) -> Programmed:
     """What programme asks of a solved box."""
-    brief, power = sound.inputs.brief, sound.inputs.power
-    source = memo(source_at, power, brief.conditions.charge)
     return memo(
         _programmed,
         sound.transfers,
         sound.ratings,
-        power.amplifier.model,
-        source,
-        brief.listening,
-        sound.draw,
+        boards_in(sound.inputs, memo),
+        bus_in(sound.inputs, sound.draw, memo),
+        sound.inputs.brief.listening,
     )
 
 
@@ -334,23 +332,21 @@ def no_air(chamber: str) -> str:
 
 
 def _programmed(
-    transfers: Transfers,
-    ratings: Ratings,
-    amplifier: AmplifierModel,
-    source: Source,
-    listening: Listening,
-    held: Draw,
+    transfers: Transfers, ratings: Ratings, boards: Boards, held: Bus, listening: Listening
 ) -> Programmed:
+    """``held`` is the bus under a held sine."""
     programme = programme_of(listening)
     weight = weights(programme.kind, transfers.frequency)
-    draw = programme_draw(held, transfers.outputs, weight, programme.kind == "sine")
+    sine = programme.kind == "sine"
+    draw = programme_draw(held.draw, transfers.outputs, weight, boards, sine=sine)
     above: dict[Statistic, Number] = {
         "instant": 10 ** (programme.crest / 20),
         "burst": 10 ** (programme.burst / 20),
         "long-term": 1.0,
     }
     measure = partial(rms, weights=weight)
-    allowed = reached(Ask(transfers, ratings, amplifier, source, draw, measure, above))
+    bus = replace(held, draw=draw)
+    allowed = reached(Ask(transfers, ratings, boards, bus, measure, above))
     unit = np.maximum(unit_level(transfers.pressure, weight), NOTHING)
     return Programmed(draw, unit, allowed, unit + decibel(highest_volts(allowed)))
 
@@ -358,4 +354,4 @@ def _programmed(
 def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:
     """Play at ``drive`` V rms of programme; None when nothing runs empty."""
     store = store_of(power)
-    return None if store is None else played(store, draw, drive, burst, player_of(power))
+    return None if store is None else played(store, draw, drive, burst, playing(power))

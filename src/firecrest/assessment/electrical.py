@@ -1,11 +1,16 @@
-"""Source and converter of a design as the bus that its amplifier sees."""
+"""Boards, source and converters of a design as the bus that everything hangs on."""
 
+from collections.abc import Iterator
 from dataclasses import replace
+
+import numpy as np
 
 from firecrest.assessment.lower import inputs
 from firecrest.core.arrays import Number
 from firecrest.core.power import source as src
-from firecrest.core.power.runtime import Player, at_rest
+from firecrest.core.power.boards import Board, Boards, Feed, Load, Standing, load_power, standing
+from firecrest.core.power.runtime import Player, at_rest, player_of
+from firecrest.design.outputs import Carried
 from firecrest.design.power import Converter
 
 FLAT = (0.0, 1.0)
@@ -41,23 +46,50 @@ def store_of(power: inputs.Power) -> src.Pack | None:
     return flat_pack(source, source.energy / source.voltage)
 
 
-def converter_model(part: Converter | None) -> src.Converter | None:
-    """The converter, if there is one."""
-    if part is None:
-        return None
-    return src.Converter(part.output_voltage, part.efficiency, part.input_current, part.cut_off)
+def converter_model(part: Converter) -> src.Converter:
+    """A converter."""
+    return src.Converter(
+        part.output_voltage,
+        part.efficiency,
+        part.input_current,
+        part.cut_off,
+        part.output_current,
+        part.idle_power,
+    )
 
 
-def other_power(power: inputs.Power) -> Number:
-    """What DSP and other loads take from the bus, W."""
-    loads = [(power.dsp.power, power.dsp.regulator)]
-    loads += [(load.power, load.efficiency) for load in power.other_loads]
-    return src.other_load(loads)
+def boards_of(power: inputs.Power, carried: tuple[Carried, ...] = ()) -> Boards:
+    """All amplifier boards, with the outputs that carry each voice channel."""
+    boards = zip(power.amplifiers, power.rails, strict=True)
+    return Boards(
+        tuple(Board(amplifier.kinds[0], rail) for amplifier, rail in boards),
+        tuple(converter_model(part) for part in power.converters),
+        tuple(Feed(power.amplifiers[board].kinds[kind], board) for board, kind, _ in carried),
+    )
 
 
-def player_of(power: inputs.Power) -> Player:
+def loads_of(power: inputs.Power) -> Number:
+    """What DSP, receivers and other loads take from the source, W."""
+    loads = [Load(power.dsp.power, power.dsp.regulator, power.dsp_rail)]
+    loads += [
+        Load(item.power, item.regulator, rail)
+        for item, rail in zip(power.receivers, power.receiver_rails, strict=True)
+    ]
+    loads += [
+        Load(load.power, load.efficiency, rail)
+        for load, rail in zip(power.other_loads, power.load_rails, strict=True)
+    ]
+    return load_power(loads, [converter_model(part) for part in power.converters])
+
+
+def standing_of(power: inputs.Power) -> Standing:
+    """What is taken before anything plays."""
+    return standing(boards_of(power), loads_of(power))
+
+
+def playing(power: inputs.Power) -> Player:
     """What plays from the source."""
-    return Player(power.amplifier.model, other_power(power), converter_model(power.converter))
+    return player_of(boards_of(power), loads_of(power))
 
 
 def flat_pack(source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
@@ -67,38 +99,49 @@ def flat_pack(source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
 
 
 def _rest(power: inputs.Power, charge: Number) -> dict[str, Number]:
-    """Volts in hand before anything plays, by what could be open."""
-    source, amplifier = power.source, power.amplifier.model
+    """Volts in hand before anything plays, by what could be open; the least of several boards."""
+    source = power.source
     assert source is not None
     pack = pack_model(source) if isinstance(source, inputs.Pack) else flat_pack(source)
-    found: dict[str, Number] = dict(at_rest(pack, charge, player_of(power)))
-    bus = pack.rest_voltage(1.0) if power.converter is None else power.converter.output_voltage
-    if power.converter is not None and amplifier.cut_off is not None:
-        found["amplifier"] = bus - amplifier.cut_off
-    if amplifier.highest is not None:
-        found["highest supply"] = amplifier.highest - bus
+    found: dict[str, Number] = dict(at_rest(pack, charge, playing(power)))
+    for name, volts in _against_rails(power):
+        found[name] = np.minimum(found[name], volts) if name in found else volts
     return found
 
 
+def _against_rails(power: inputs.Power) -> Iterator[tuple[str, Number]]:
+    """Volts in hand of each board against its rail."""
+    for number, board in enumerate(boards_of(power).boards):
+        rail, model = full_rail(power, number), board.model
+        if board.converter is not None and model.cut_off is not None:
+            yield "amplifier", rail - model.cut_off
+        if model.highest is not None:
+            yield "highest supply", model.highest - rail
+
+
+def full_rail(power: inputs.Power, board: int) -> Number:
+    """Volts that an amplifier board gets at most: of its converter, or of a full source at rest."""
+    place, source = power.rails[board], power.source
+    if place is not None:
+        return power.converters[place].output_voltage
+    assert source is not None
+    if isinstance(source, inputs.Pack):
+        return pack_model(source).rest_voltage(1.0)
+    return source.voltage
+
+
 def source_at(power: inputs.Power, charge: Number) -> src.Source:
-    """The bus at ``charge`` (packs only; other sources do not change).
+    """The source at ``charge`` (packs only; other sources do not change).
 
     The highest supply of a board is held against a full pack, whatever the charge.
     """
     source = power.source
     if source is None:
         return src.Source(0.0, 0.0)
-    return replace(_source(power, source, charge), at_rest=_rest(power, charge))
-
-
-def _source(power: inputs.Power, source: inputs.Pack | inputs.Supply, charge: Number) -> src.Source:
-    converter, other = converter_model(power.converter), other_power(power)
     if isinstance(source, inputs.Pack):
-        return src.pack_source(pack_model(source), charge, other, converter)
-    burst = source.continuous_current if source.burst_current is None else source.burst_current
-    limits = {"supply": burst}
-    if converter is not None and converter.input_current is not None:
-        limits["converter input"] = converter.input_current
-    return src.Source(
-        source.voltage, source.resistance, other, limits, source.continuous_current, converter
-    )
+        made = src.pack_source(pack_model(source), charge)
+    else:
+        burst = source.continuous_current if source.burst_current is None else source.burst_current
+        limits = {"supply": burst}
+        made = src.Source(source.voltage, source.resistance, limits, source.continuous_current)
+    return replace(made, at_rest=_rest(power, charge))

@@ -26,6 +26,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.box import check_faces_outside, new_opening
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
+from firecrest.design.outputs import output_kinds
 from firecrest.design.starts import START_SATELLITE
 from firecrest.design.voice import Channel, HighPass, LowPass
 
@@ -322,14 +323,16 @@ def _with_channels(
 
 def _two_one(design: Design) -> Design:
     """The present drivers as subwoofer in a chamber of their own, small ones left and right."""
-    outputs = design.power.amplifier.channels
+    old = design.voice.channels[0]
+    board = found([board for _, board in design.power.amplifiers], old.board)
+    outputs = len(output_kinds(board))
     if outputs < 3:
-        name = design.power.amplifier.name
         raise DesignError(
-            f"2.1 takes three outputs, {name} has {outputs}: choose another board in Parts."
+            f"2.1 takes three outputs, {board.part.name} has {outputs}: "
+            "choose another board in Parts."
         )
     design = _one_chamber(design)
-    box, old = design.box, design.voice.channels[0]
+    box = design.box
     sub = rebuilt(
         old,
         id="sub",
@@ -341,7 +344,7 @@ def _two_one(design: Design) -> Design:
         ),
     )
     high = HighPass(kind="high_pass", frequency=CROSSOVER, family="linkwitz_riley", order=4)
-    sides = [Channel(id=n, name=n, blocks=(high,)) for n in ("left", "right")]
+    sides = [Channel(id=n, name=n, board=board.id, blocks=(high,)) for n in ("left", "right")]
     aside = box.case.length / 3
     small = [
         DriverGroup(

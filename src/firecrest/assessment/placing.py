@@ -12,9 +12,9 @@ from firecrest.assessment.layouts import with_kind
 from firecrest.core.errors import DesignError
 from firecrest.design.box import DriverGroup, RadiatorSet, placed
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, rebuilt, replace_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Cell, DspBoard, Mains, Pack, Power, WallSupply
+from firecrest.design.power import BUS, Amplifier, Cell, DspBoard, Mains, Pack, Power, WallSupply
 from firecrest.design.starts import START_PACK
 
 
@@ -29,14 +29,13 @@ def put(design: Design, part: Any, place: int = 0) -> Design:
         return _put_radiator(design, part, place)
     power = design.power
     if isinstance(part, Amplifier):
-        return replace_at(design, ("power",), _with_amplifier(power, part))
+        return replace_at(design, ("power",), _with_amplifier(power, part, place))
     if isinstance(part, DspBoard):
-        return replace_at(design, ("power", "dsp"), part)
+        return replace_at(design, path_of(design, part), part)
     if isinstance(part, Cell):
         return replace_at(design, ("power",), _with_cell(power, part))
     if isinstance(part, WallSupply):
-        if power.amplifier.own_mains:
-            raise DesignError(f"{power.amplifier.name} has a mains supply of its own.")
+        _check_no_mains(power)
         return replace_at(design, ("power", "source"), part)
     raise DesignError(f"{type(part).__name__} has no place in a design.")
 
@@ -52,7 +51,21 @@ def path_of(design: Design, part: Any, place: int = 0) -> Path:
         return ("power", "source", "cell")
     if isinstance(part, WallSupply):
         return ("power", "source")
-    return ("power", "amplifier" if isinstance(part, Amplifier) else "dsp")
+    power = design.power
+    board = power.amplifiers[place][0] if isinstance(part, Amplifier) else power.dsp_place
+    return ("power", "boards", board, "part")
+
+
+def number_at(design: Design, path: Path) -> int:
+    """Which one of its kind the part at ``path`` is: the inverse of ``path_of``."""
+    part = value_at(design, path)
+    if path[:2] == ("box", "groups"):
+        return int(path[2])
+    if isinstance(part, RadiatorPart):
+        return [k for k, _ in placed(design.box.openings, RadiatorSet)].index(int(path[2]))
+    if isinstance(part, Amplifier):
+        return [k for k, _ in design.power.amplifiers].index(int(path[2]))
+    return 0
 
 
 def _put_driver(design: Design, part: DriverPart, place: int) -> Design:
@@ -68,18 +81,27 @@ def _put_radiator(design: Design, part: RadiatorPart, place: int) -> Design:
     return replace_at(design, path_of(design, part, place), part)
 
 
-def _with_amplifier(power: Power, part: Amplifier) -> Power:
+def _with_amplifier(power: Power, part: Amplifier, place: int) -> Power:
+    boards = list(power.boards)
+    board, old = power.amplifiers[place]
+    boards[board] = rebuilt(old, part=part, rail=BUS if part.own_mains else old.rail)
+    source = power.source
     if part.own_mains:
-        mains = Mains(kind="mains")
-        return rebuilt(power, amplifier=part, source=mains, converter=None)
-    source = START_PACK if isinstance(power.source, Mains) else power.source
-    return rebuilt(power, amplifier=part, source=source)
+        source = Mains(kind="mains")
+    elif isinstance(source, Mains):
+        source = START_PACK
+    return rebuilt(power, boards=tuple(boards), source=source)
+
+
+def _check_no_mains(power: Power) -> None:
+    for _, board in power.amplifiers:
+        if board.part.own_mains:
+            raise DesignError(f"{board.part.name} has a mains supply of its own.")
 
 
 def _with_cell(power: Power, cell: Cell) -> Power:
     """As many cells in series as keep the pack's voltage at half charge."""
-    if power.amplifier.own_mains:
-        raise DesignError(f"{power.amplifier.name} has a mains supply of its own.")
+    _check_no_mains(power)
     pack = power.source if isinstance(power.source, Pack) else START_PACK
     wanted = pack.series * half_voltage(pack.cell)
     series = min(max(round(wanted / half_voltage(cell)), 1), 100)

@@ -4,9 +4,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from firecrest.assessment.electrical import source_at
+from firecrest.assessment.electrical import boards_of, source_at, standing_of
 from firecrest.assessment.lower import inputs
 from firecrest.core.arrays import Number
+from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.draw import PEAK, Output, sine_draw
 from firecrest.core.limits.elements import Ratings, Transfers
 from firecrest.core.limits.kinds import Ask, Statistic, reached
@@ -23,20 +24,23 @@ class CleanWatts:
     limit: str
 
 
-def clean_watts(power: inputs.Power, load: float, channels: int, charge: float) -> CleanWatts:
-    """Clean burst of a sine into ``load`` ohm on every channel at ``charge`` of the pack.
+def clean_watts(
+    power: inputs.Power, board: int, kind: int, load: float, channels: int, charge: float
+) -> CleanWatts:
+    """Clean burst of a sine into ``load`` ohm on all ``channels`` of one kind of a board's outputs
+    at ``charge`` of the pack; everything else stands idle.
 
     The smallest of swing, collapse, output and source currents; the long-term rating of a supply
     is left out, as it bears more for a burst.
     """
-    model = power.amplifier.model
+    boards = boards_of(power, ((board, kind, 0),))
     output = Output(np.ones(1), np.full(1, 1.0 / load), channels)
-    draw = sine_draw((output,), model.r_out)
     transfers = Transfers(NOWHERE, np.ones(1), (output,), (), (), (), ())
-    ratings = Ratings((), (), (), (), (), (None,), None)
+    ratings = Ratings((), (), (), (), (), (None,), ())
     above: dict[Statistic, Number] = {"instant": PEAK, "burst": 1.0, "long-term": 1.0}
     source = replace(source_at(power, charge), continuous=None)
-    limits = reached(Ask(transfers, ratings, model, source, draw, np.abs, above))
+    bus = Bus(source, standing_of(power), sine_draw((output,), boards))
+    limits = reached(Ask(transfers, ratings, boards, bus, np.abs, above))
     first = min(limits, key=lambda limit: float(np.ravel(limit.factor)[0]))
     drive = float(np.ravel(first.factor)[0])
     return CleanWatts(drive**2 / load, first.name)

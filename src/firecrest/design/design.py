@@ -11,7 +11,8 @@ from firecrest.design.box import OUTSIDE, Box
 from firecrest.design.brief import Brief
 from firecrest.design.fields import MODEL, text
 from firecrest.design.ids import HasId
-from firecrest.design.power import Pack, Power
+from firecrest.design.outputs import carried
+from firecrest.design.power import BUS, Pack, Power
 from firecrest.design.voice import HighPass, LowPass, Voice
 
 SCHEMA_VERSION = 4
@@ -86,16 +87,24 @@ def _case_room(design: Design) -> list[str]:
 
 
 def _power(design: Design) -> list[str]:
-    """Outputs, claims and the source agree."""
-    amplifier, source = design.power.amplifier, design.power.source
-    used = sum(c.outputs for c in design.voice.channels)
-    problems = []
-    if used > amplifier.channels:
-        problems.append(f"the voice uses {used} outputs, {amplifier.name} has {amplifier.channels}")
-    if amplifier.efficiency and not 0 <= amplifier.efficiency.claim < len(amplifier.claims):
-        problems.append(f"{amplifier.name} has no claim {amplifier.efficiency.claim}")
-    if amplifier.own_mains != (source.kind == "mains"):
-        problems.append(f"{amplifier.name} and the source disagree about a mains supply of its own")
+    """Boards, outputs, claims, rails and the source agree."""
+    power, source = design.power, design.power.source
+    boards = [board for _, board in power.amplifiers]
+    problems = _doubled("boards", power.boards) + _doubled("converters", power.converters)
+    if not boards or sum(board.kind == "dsp" for board in power.boards) != 1:
+        return [*problems, "a design has one DSP board and at least one amplifier board"]
+    rails = [BUS, *(c.id for c in power.converters)]
+    fed = [*power.boards, *power.other_loads]
+    problems += [f"there is no rail {item.rail}" for item in fed if item.rail not in rails]
+    problems += carried(boards, design.voice.channels)[1]
+    for board in boards:
+        part = board.part
+        if part.efficiency and not 0 <= part.efficiency.claim < len(part.claims):
+            problems.append(f"{part.name} has no claim {part.efficiency.claim}")
+        if part.own_mains != (source.kind == "mains"):
+            problems.append(f"{part.name} and the source disagree about a mains supply of its own")
+        if part.own_mains and board.rail != BUS:
+            problems.append(f"{part.name} has a mains supply of its own and no converter")
     if isinstance(source, Pack):
         charge = [point.charge for point in source.cell.table]
         if any(b <= a for a, b in pairwise(charge)):
@@ -106,6 +115,8 @@ def _power(design: Design) -> list[str]:
 def _filters(design: Design) -> list[str]:
     """What the chosen filters need."""
     problems = []
+    if not any(board.kind == "dsp" for board in design.power.boards):
+        return []
     for channel in design.voice.channels:
         for block in channel.blocks:
             if block.frequency >= 0.45 * design.power.dsp.sample_rate:

@@ -20,7 +20,7 @@ def _boxes_got_pairs_and_places(body: dict[str, Any]) -> dict[str, Any]:
 
 
 def _elements_got_ids(body: dict[str, Any]) -> dict[str, Any]:
-    """4: references go by ids, so that names are free; ports and radiators are one list.
+    """4: references go by ids, so that names are free; openings are one list, and so are boards.
 
     An id is made of the name that was referred to. What does not look like a design is left as it
     is, for the models to refuse.
@@ -37,12 +37,29 @@ def _elements_got_ids(body: dict[str, Any]) -> dict[str, Any]:
         box["openings"] = openings
     for k, group in enumerate(_items(box, "groups")):
         group["id"] = "drivers" if k == 0 else f"drivers-{k + 1}"
+    _fit_boards(_branch(body, "power"))
     inside = [*openings, *_items(box, "groups"), *_items(_branch(box, "case"), "contents")]
     for item in inside:
         for key in ("chamber", "front", "opens_to"):
             _refer(item, key, chambers)
         _refer(item, "channel", channels)
     return body
+
+
+def _fit_boards(power: dict[str, Any]) -> None:
+    """One amplifier, one DSP and one converter made lists of boards and converters."""
+    converter = power.pop("converter", None)
+    rail = {} if converter is None else {"rail": "converter"}
+    if converter is not None:
+        power["converters"] = [
+            {"id": "converter", **converter} if isinstance(converter, dict) else converter
+        ]
+    boards = []
+    for kind, more in (("amplifier", rail), ("dsp", {})):
+        if kind in power:
+            boards.append({"kind": kind, "id": kind, "part": power.pop(kind), **more})
+    if boards:
+        power["boards"] = boards
 
 
 def _branch(node: dict[str, Any], key: str) -> dict[str, Any]:

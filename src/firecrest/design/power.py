@@ -5,8 +5,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.fields import MODEL, choice, items, number, text
+from firecrest.design.fields import MODEL, choice, identity, items, number, text
 from firecrest.design.sheet import Sheet
+
+BUS = "bus"
+"""The rail of what hangs on the source itself."""
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -26,6 +29,21 @@ class Claim:
         empty="10 %",
         digits=1,
         help="Empty: 10 %, an estimate.",
+    )
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class OutputKind:
+    """Outputs of a board that are unlike its first ones, as on a 2.1 board, with their claims."""
+
+    channels: int = number("Channels", "number", 1, 8, "", default=1, digits=0)
+    bridged: bool = choice("Bridge-tied outputs", default=True)
+    claims: tuple[Claim, ...] = items("Claims", least=1, most=12)
+    least_load: float | None = number(
+        "Rated down to", "resistance", 0.5, 1000, "Ω", default=None, empty="by claims", digits=1
+    )
+    current_limit: float | None = number(
+        "Current limit", "current", 0.05, 200, "A", default=None, empty="estimate"
     )
 
 
@@ -109,6 +127,15 @@ class Amplifier(BoardPart):
         empty="not known",
         help="Above it the board may break: nothing is promised there.",
     )
+    other_outputs: tuple[OutputKind, ...] = items("Outputs of another kind", default=(), most=4)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Receiver(BoardPart):
+    """What receives the sound, by radio or by wire."""
+
+    power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
+    regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -246,13 +273,20 @@ Source = Annotated[Pack | WallSupply | Mains, Field(discriminator="kind", title=
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Converter:
-    """A step between source and amplifier."""
+    """A step between source and boards."""
 
+    id: str = identity("converter")
     name: str = text("Name", default="Converter")
     output_voltage: float = number("Output", "voltage", 1, 400, "V")
     efficiency: float = number("Efficiency", "share", 0.1, 1, "%", default=0.9, digits=0)
     input_current: float | None = number(
         "Input current at most", "current", 0.05, 500, "A", default=None
+    )
+    output_current: float | None = number(
+        "Output current at most", "current", 0.05, 500, "A", default=None, empty="none stated"
+    )
+    idle_power: float = number(
+        "Takes by itself", "power", 0, 50, "W", default=0.0, digits=2, help="With nothing on it."
     )
     cut_off: float | None = number(
         "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
@@ -268,14 +302,62 @@ class OtherLoad:
     name: str = text("Name")
     power: float = number("Power", "power", 0, 1000, "W", digits=2)
     efficiency: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
+    rail: str = identity(BUS, "Fed by")
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class FittedAmplifier:
+    """An amplifier board in the design; ``rail`` is the source itself, or a converter."""
+
+    kind: Literal["amplifier"] = "amplifier"
+    id: str = identity("amplifier")
+    part: Amplifier
+    rail: str = identity(BUS, "Fed by")
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class FittedDsp:
+    """The signal processor in the design."""
+
+    kind: Literal["dsp"] = "dsp"
+    id: str = identity("dsp")
+    part: DspBoard
+    rail: str = identity(BUS, "Fed by")
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class FittedReceiver:
+    """A receiver in the design."""
+
+    kind: Literal["receiver"] = "receiver"
+    id: str = identity("receiver")
+    part: Receiver
+    rail: str = identity(BUS, "Fed by")
+
+
+Board = Annotated[FittedAmplifier | FittedDsp | FittedReceiver, Field(discriminator="kind")]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Power:
-    """Everything between the wall or the cells and the drivers."""
+    """Everything between the wall or the cells and the drivers, all on one source."""
 
-    amplifier: Amplifier
-    dsp: DspBoard
+    boards: tuple[Board, ...] = items("Boards", least=2, most=12)
     source: Source
-    converter: Converter | None = choice("Converter", default=None)
+    converters: tuple[Converter, ...] = items("Converters", default=(), most=8)
     other_loads: tuple[OtherLoad, ...] = items("Other loads", default=())
+
+    @property
+    def amplifiers(self) -> list[tuple[int, FittedAmplifier]]:
+        """(place among the boards, amplifier board) of each."""
+        return [(k, b) for k, b in enumerate(self.boards) if isinstance(b, FittedAmplifier)]
+
+    @property
+    def dsp(self) -> DspBoard:
+        """The signal processor, of which a design has one."""
+        return self.boards[self.dsp_place].part  # type: ignore[return-value]
+
+    @property
+    def dsp_place(self) -> int:
+        """Its place among the boards."""
+        return [board.kind for board in self.boards].index("dsp")

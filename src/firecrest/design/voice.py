@@ -69,11 +69,23 @@ Block = Annotated[
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Channel:
-    """One chain; ``outputs`` equal amplifier outputs carry it."""
+    """One chain; ``outputs`` equal outputs of an amplifier board carry it, from ``first`` on."""
 
     id: str = identity("all")
     name: str = text("Name", default="all")
+    board: str = identity("amplifier", "Amplifier board")
     outputs: int = number("Outputs", "number", 1, 8, "", default=1, digits=0)
+    first: int | None = number(
+        "First output",
+        "number",
+        1,
+        32,
+        "",
+        default=None,
+        empty="next free",
+        digits=0,
+        help="Of those of its board, counted from 1. Empty: the next one that is free.",
+    )
     gain: float = number("Level", "gain", -60, 30, "dB", default=0.0)
     inverted: bool = choice("Polarity turned", default=False)
     blocks: tuple[Block, ...] = items("Blocks", default=(), most=32)

@@ -31,7 +31,7 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
     if (
         isinstance(name, str)
         and name
-        and path[-1] in ("driver", "radiator", "amplifier", "dsp", "cell", "converter")
+        and (path[-1] in ("driver", "radiator", "cell", "part") or path[-2:-1] == ("converters",))
     ):
         first = next(
             (
@@ -65,6 +65,9 @@ STAGE_NAMES = {
 }
 
 
+DSP_FIGURES = [(n,) for n in ("full_scale", "sample_rate", "filters", "power", "regulator")]
+
+
 def stage_of(path: Path) -> str:
     """The stage on which the field of ``path`` stands."""
     if path[0] == "brief":
@@ -72,7 +75,7 @@ def stage_of(path: Path) -> str:
     if path[0] == "voice":
         return "voice"
     if path[0] == "power":
-        if path[1] == "dsp" or path[-1] in ("volume", "mass", "price", "channels"):
+        if path[-1] in ("volume", "mass", "price", "channels") or path[4:] in DSP_FIGURES:
             return "parts"
         return "power"
     if (

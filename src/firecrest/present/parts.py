@@ -110,10 +110,11 @@ def cards(assessment: Assessment) -> list[PartCard]:
             )
         )
     power = design.power
-    found.append(
-        _card(("power", "amplifier"), "Amplifier", power.amplifier, "one", spares["amplifier"])
-    )
-    found.append(_card(("power", "dsp"), "DSP", power.dsp, "one", spares["dsp"]))
+    for k, board in power.amplifiers:
+        path: Path = ("power", "boards", k, "part")
+        found.append(_card(path, "Amplifier", board.part, "one", spares["amplifier"]))
+    dsp: Path = ("power", "boards", power.dsp_place, "part")
+    found.append(_card(dsp, "DSP", power.dsp, "one", spares["dsp"]))
     if power.source.kind == "pack":
         source = power.source
         found.append(

@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.derive import boards_in, bus_in
 from firecrest.assessment.electrical import source_at
 from firecrest.assessment.motion import motion_of
 from firecrest.assessment.truth import clean_watts
@@ -29,31 +30,49 @@ class TruthRow:
     impossible: bool
 
 
-def amplifier_truth(assessment: Assessment) -> list[TruthRow]:
-    """Printed watts against clean ones, and against those at the bus of the brief's charge."""
-    power, charge = assessment.design.power, assessment.design.brief.conditions.charge
-    rows = []
-    for claim, clean in zip(power.amplifier.claims, assessment.amplifier.claims, strict=True):
-        here = clean_watts(assessment.numbers.power, claim.load, power.amplifier.channels, charge)
-        thd = DEFAULT_THD if claim.thd is None else claim.thd
-        at = "" if claim.supply is None else f" at {claim.supply:g} V"
-        rows.append(
-            TruthRow(
-                f"{claim.load:g} Ω",
-                f"{claim.power:g} W{at}, {100 * thd:g} %",
-                f"{figure(clean.power, 1)} W",
-                f"{figure(here.watts, 1)} W",
-                clean.impossible,
+def amplifier_truth(assessment: Assessment, board: int) -> list[TruthRow]:
+    """Printed watts of an amplifier board (by its number) against clean ones, and against those at
+    the bus of the brief's charge; the claims of its first outputs, then of those of other kinds.
+    """
+    charge = assessment.design.brief.conditions.charge
+    part = assessment.design.power.amplifiers[board][1].part
+    kinds = [(part.channels, part.claims), *((o.channels, o.claims) for o in part.other_outputs)]
+    rows, first = [], 1
+    for kind, (channels, claims) in enumerate(kinds):
+        outputs = "" if len(kinds) == 1 else f", {_outputs(first, channels)}"
+        first += channels
+        for claim, clean in zip(claims, assessment.claims[board][kind].claims, strict=True):
+            power = assessment.numbers.power
+            here = clean_watts(power, board, kind, claim.load, channels, charge)
+            thd = DEFAULT_THD if claim.thd is None else claim.thd
+            at = "" if claim.supply is None else f" at {claim.supply:g} V"
+            rows.append(
+                TruthRow(
+                    f"{claim.load:g} Ω{outputs}",
+                    f"{claim.power:g} W{at}, {100 * thd:g} %",
+                    f"{figure(clean.power, 1)} W",
+                    f"{figure(here.watts, 1)} W",
+                    clean.impossible,
+                )
             )
-        )
     return rows
 
 
-def bus_words(assessment: Assessment) -> str:
-    """The bus that "here" refers to."""
+def _outputs(first: int, count: int) -> str:
+    """Outputs of a board, counted from 1."""
+    return f"output {first}" if count == 1 else f"outputs {first} to {first + count - 1}"
+
+
+def bus_words(assessment: Assessment, board: int) -> str:
+    """The bus that "here" refers to for an amplifier board."""
     power, conditions = assessment.design.power, assessment.design.brief.conditions
-    if assessment.amplifier.model.rail:
-        return f"its own rail of {assessment.amplifier.model.rail:.1f} V"
+    rail = assessment.claims[board][0].model.rail
+    if rail:
+        return f"its own rail of {rail:.1f} V"
+    converter = assessment.numbers.power.rails[board]
+    if converter is not None:
+        part = power.converters[converter]
+        return f"{part.output_voltage:.1f} V behind {part.name}"
     source = source_at(assessment.numbers.power, conditions.charge)
     if power.source.kind == "pack":
         return f"{float(source.voltage):.1f} V, the pack at rest at {conditions.charge:.0%} charge"
@@ -88,20 +107,22 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
     a = assessment.acoustic
     if a is None:
         return []
-    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
+    numbers, memo = assessment.numbers, assessment.memo
+    boards = boards_in(numbers, memo)
     band = (a.frequency >= assessment.design.brief.bass.frequency) & (a.frequency <= a.f_hi)
     drive = motion_of(assessment, a).drive
-    rows, limit = [], float(assessment.amplifier.model.current_limit)
+    rows = []
     for k, output in enumerate(a.transfers.outputs):
+        limit = float(boards.feeds[k].outputs.current_limit)
         peak = PEAK * np.abs(output.current) * drive
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
         rows.append(CurrentRow(f"Amp output, {name}", asked, limit))
-    draw = sine_draw(a.transfers.outputs, assessment.amplifier.model.r_out)
-    current = mean_bus_current(draw, assessment.amplifier.model, source, drive)
+    bus = bus_in(numbers, memo(sine_draw, a.transfers.outputs, boards), memo)
+    current = mean_bus_current(bus, drive)
     asked = float(np.max(current[band], initial=0.0))
     rows += [
-        CurrentRow(name.capitalize(), asked, float(most)) for name, most in source.burst.items()
+        CurrentRow(name.capitalize(), asked, float(most)) for name, most in bus.source.burst.items()
     ]
     return rows
 

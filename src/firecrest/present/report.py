@@ -45,7 +45,7 @@ def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
         "missing": list(assessment.missing),
         "estimates": list(assessment.estimates),
         "cabinet": _cabinet(assessment),
-        "amplifier": _amplifier(assessment),
+        "amplifiers": _amplifiers(assessment),
         "drivers": [_driver(g.driver) for g in assessment.design.box.groups],
     }
     acoustic = assessment.acoustic
@@ -95,14 +95,25 @@ def _cabinet(assessment: Assessment) -> dict[str, Any]:
     }
 
 
-def _amplifier(assessment: Assessment) -> dict[str, Any]:
-    read = assessment.amplifier
-    return {
-        **vars(read.model),
-        "current_limit_estimated": read.current_limit_estimated,
-        "contradictions": read.contradictions,
-        "claims": [vars(claim) for claim in read.claims],
-    }
+def _amplifiers(assessment: Assessment) -> list[dict[str, Any]]:
+    """Every board, with what the claims of each kind of its outputs come to."""
+    boards = [board for _, board in assessment.design.power.amplifiers]
+    return [
+        {
+            "id": board.id,
+            "name": board.part.name,
+            "outputs": [
+                {
+                    **vars(read.model),
+                    "current_limit_estimated": read.current_limit_estimated,
+                    "contradictions": read.contradictions,
+                    "claims": [vars(claim) for claim in read.claims],
+                }
+                for read in kinds
+            ],
+        }
+        for board, kinds in zip(boards, assessment.claims, strict=True)
+    ]
 
 
 def _driver(part: Any) -> dict[str, Any]:

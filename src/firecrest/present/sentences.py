@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
-from firecrest.assessment.electrical import source_at
+from firecrest.assessment.electrical import full_rail, source_at
 from firecrest.assessment.further import (
     filter_that_holds_reach,
     high_passes,
@@ -311,24 +311,30 @@ def _rest_sentences(assessment: Assessment) -> list[Sentence]:
         if key in source.at_rest and np.any(np.asarray(source.at_rest[key]) < 0)
     ]
     over = float(np.ravel(source.at_rest.get("highest supply", 0.0))[0])
-    if over < 0:
-        most = power.amplifier.highest_supply
-        path: Path = ("power", "amplifier", "highest_supply")
-        text = f" takes {most:g} V at most and would get {figure(-over, 1)} V more: it may break, "
-        text += "get hot or catch fire. Don't connect it; nothing is promised."
-        found.append(Sentence("short", (Piece(power.amplifier.name, path), Piece(text))))
+    for number, (place, board) in enumerate(power.amplifiers if over < 0 else ()):
+        most = board.part.highest_supply
+        rail = float(np.ravel(full_rail(assessment.numbers.power, number))[0])
+        if most is None or rail <= most:
+            continue
+        path: Path = ("power", "boards", place, "part", "highest_supply")
+        text = f" takes {most:g} V at most and would get {figure(rail - most, 1)} V more: it may "
+        text += "break, get hot or catch fire. Don't connect it; nothing is promised."
+        found.append(Sentence("short", (Piece(board.part.name, path), Piece(text))))
     return found
 
 
 def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:
     """Claims that cannot be true."""
-    path: Path = ("power", "amplifier", "claims", 0, "power")
-    return [
-        Sentence("close", (Piece(assessment.design.power.amplifier.name, path), Piece(f": {c}.")))
-        for c in assessment.amplifier.contradictions
-    ]
+    found = []
+    boards = assessment.design.power.amplifiers
+    for (place, board), kinds in zip(boards, assessment.claims, strict=True):
+        path: Path = ("power", "boards", place, "part", "claims", 0, "power")
+        said = dict.fromkeys(c for read in kinds for c in read.contradictions)
+        found += [Sentence("close", (Piece(board.part.name, path), Piece(f": {c}."))) for c in said]
+    return found
 
 
+CLAIMED: Path = ("part", "claims", 0, "power")
 FIELD_OF_PROMISE: dict[str, Path] = {
     "loudness": ("brief", "loudness", "level"),
     "bass": ("brief", "bass", "frequency"),
@@ -346,6 +352,8 @@ def field_of_limit(assessment: Assessment, limit: Limit) -> Path:
         return _bus_field(assessment)
     if field[1] == "groups" and assessment.acoustic is not None:
         place = assessment.acoustic.model.owners[place]
+    if field[1] == "boards":
+        place = _board_of(assessment, limit)
     return tuple(place if step == "#" else step for step in field)
 
 
@@ -357,5 +365,13 @@ def _bus_field(assessment: Assessment) -> Path:
     return (
         ("power", "source", "voltage")
         if kind == "wall"
-        else ("power", "amplifier", "claims", 0, "power")
+        else ("power", "boards", assessment.design.power.amplifiers[0][0], *CLAIMED)
     )
+
+
+def _board_of(assessment: Assessment, limit: Limit) -> int:
+    """Place among the boards of the one that gives a limit of a voice channel."""
+    power = assessment.design.power
+    if kind_named(limit.name).link == "dsp":
+        return power.dsp_place
+    return power.amplifiers[assessment.numbers.carried[limit.index][0]][0]

@@ -24,7 +24,8 @@ def part_paths(design: Design) -> list[Path]:
     paths: list[Path] = [("box", "groups", k, "driver") for k in range(len(box.groups))]
     radiators = placed(box.openings, RadiatorSet)
     paths += [("box", "openings", k, "radiator") for k, _ in radiators]
-    paths += [("power", "amplifier"), ("power", "dsp")]
+    paths += [("power", "boards", k, "part") for k, _ in power.amplifiers]
+    paths.append(("power", "boards", power.dsp_place, "part"))
     if isinstance(power.source, Pack):
         paths.append(("power", "source", "cell"))
     elif isinstance(power.source, WallSupply):

@@ -15,6 +15,7 @@ from firecrest.design.box import Coils, DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, place_of
+from firecrest.design.power import Amplifier, OutputKind
 from firecrest.present.words import decibels
 
 JUDGED = (20.0, 20000.0)
@@ -131,8 +132,13 @@ def board_verdict(assessment: Assessment, place: int) -> tuple[bool | None, str]
     A nominal impedance is judged by a board's rating; the least impedance of a driver of that
     rating lies up to 20 % below it by common standard, so only what is lower than that counts.
     """
-    amplifier = assessment.design.power.amplifier
-    rated = amplifier.least_load or min(claim.load for claim in amplifier.claims)
+    design = assessment.design
+    boards = [board.part for _, board in design.power.amplifiers]
+    channel = place_of(design.voice.channels, design.box.groups[place].channel)
+    board, kind, _ = assessment.numbers.carried[channel]
+    amplifier = boards[board]
+    kinds: list[Amplifier | OutputKind] = [amplifier, *amplifier.other_outputs]
+    rated = kinds[kind].least_load or min(claim.load for claim in kinds[kind].claims)
     least = least_impedance(assessment, place)
     if least is None:
         return None, "The load is not known: figures of the driver are missing."

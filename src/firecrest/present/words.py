@@ -128,7 +128,7 @@ def part_of_link(key: str, assessment: Assessment) -> str:
     if key == "dsp":
         return power.dsp.name
     if key == "amplifier":
-        return power.amplifier.name
+        return ", ".join(board.part.name for _, board in power.amplifiers)
     if key == "drivers":
         named = [
             (driver_count(g, wiring_of(design.voice.channels)), g.driver.name) for g in box.groups

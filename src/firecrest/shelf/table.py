@@ -74,7 +74,7 @@ class _Column:
 
 def scalar_keys(kind: str) -> list[str]:
     """Keys of a kind's numbers, choices and lists, in the order of its model."""
-    skipped = ("name", "origins", "tolerances", "set_aside", "shelf", "efficiency")
+    skipped = ("name", "origins", "tolerances", "set_aside", "shelf", "efficiency", "other_outputs")
     keys = [f.name for f in fields(KINDS[kind].model) if f.name not in skipped]
     return [k for k in keys if not (kind == "supply" and k == "kind")]
 

@@ -14,6 +14,7 @@ from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
+from firecrest.design.power import Amplifier
 from firecrest.present import plots, power, words
 
 
@@ -43,9 +44,9 @@ class PowerStage(Stage):
         return (
             p.source.kind,
             has_board,
-            len(p.amplifier.claims),
+            tuple(_shape(board.part) for _, board in p.amplifiers),
             len(p.other_loads),
-            p.converter is not None,
+            len(p.converters),
             len(self.session.design.voice.channels),
         )
 
@@ -89,40 +90,52 @@ class PowerStage(Stage):
         s = self.session
         s.attempt(lambda: s.apply(*action(s.design, *arguments)))
 
-    def _claim_buttons(self, count: int) -> QWidget:
-        """Add a claim, or take the last one away."""
+    def _claim_buttons(self, board: int, count: int) -> QWidget:
+        """Add a claim to a board, or take the last one away."""
         holder = QWidget()
         row = QHBoxLayout(holder)
         row.setContentsMargins(0, 2, 0, 2)
-        self.add_claim = QPushButton("Add claim")
-        self.add_claim.clicked.connect(lambda: self._edit_claims(edits.add_claim))
-        row.addWidget(self.add_claim)
-        self.remove_claim = QPushButton("Remove last")
-        self.remove_claim.setEnabled(count > 1)
-        self.remove_claim.clicked.connect(lambda: self._edit_claims(edits.remove_claim, count - 1))
-        row.addWidget(self.remove_claim)
+        add = QPushButton("Add claim")
+        add.clicked.connect(lambda: self._edit_claims(edits.add_claim, board))
+        row.addWidget(add)
+        remove = QPushButton("Remove last")
+        remove.setEnabled(count > 1)
+        remove.clicked.connect(lambda: self._edit_claims(edits.remove_claim, board, count - 1))
+        row.addWidget(remove)
         row.addStretch(1)
         return holder
 
     def _amplifier_column(self) -> QWidget:
-        session = self.session
+        """Truth and figures of every amplifier board, one below the other."""
+        boards = self.session.design.power.amplifiers
+        self._truth: list[list[list[Any]]] = []
+        self._bus: list[Any] = []
+        rows: list[QWidget] = []
+        for number, (place, board) in enumerate(boards):
+            if number:
+                rows.append(label(board.part.name, "section"))
+            rows += self._board_rows(number, place, board.part)
+        return column("Amplifier truth", boards[0][1].part.name, *rows)
+
+    def _board_rows(self, number: int, place: int, part: Amplifier) -> list[QWidget]:
+        session, here = self.session, ("power", "boards", place, "part")
         heads = [label(t, "hint") for t in ("into", "printed", "clean", "here")]
-        self._truth = [[label() for _ in range(4)] for _ in session.design.power.amplifier.claims]
-        self._bus = label("", "hint")
-        self._bus.setWordWrap(True)
-        rows: list[QWidget] = [grid_of([heads, *self._truth]), self._bus]
-        here = ("power", "amplifier")
-        for k in range(len(session.design.power.amplifier.claims)):
-            rows += numbers(
-                session, *((*here, "claims", k, n) for n in ("power", "load", "supply", "thd"))
-            )
-        rows += numbers(
-            session, *((*here, n) for n in ("current_limit", "idle_current", "gain", "cut_off"))
-        )
-        rows.insert(2, self._claim_buttons(len(session.design.power.amplifier.claims)))
+        count = len(power.amplifier_truth(session.assessment, number))
+        self._truth.append([[label() for _ in range(4)] for _ in range(count)])
+        self._bus.append(label("", "hint"))
+        self._bus[number].setWordWrap(True)
+        rows: list[QWidget] = [grid_of([heads, *self._truth[number]]), self._bus[number]]
+        rows.append(self._claim_buttons(place, len(part.claims)))
+        claims: list[Path] = [(*here, "claims", k) for k in range(len(part.claims))]
+        for n, kind in enumerate(part.other_outputs):
+            claims += [(*here, "other_outputs", n, "claims", k) for k in range(len(kind.claims))]
+        for claim in claims:
+            rows += numbers(session, *((*claim, n) for n in ("power", "load", "supply", "thd")))
+        names = ("current_limit", "idle_current", "gain", "cut_off", "highest_supply")
+        rows += numbers(session, *((*here, n) for n in names))
         rows.append(bound_check(session, (*here, "bridged"), "Bridge-tied outputs"))
         rows.append(bound_check(session, (*here, "boosted"), "Has its own boost converter"))
-        return column("Amplifier truth", session.design.power.amplifier.name, *rows)
+        return rows
 
     def _energy_column(self) -> QWidget:
         session = self.session
@@ -137,7 +150,8 @@ class PowerStage(Stage):
         )
         for row, load in zip(loads, session.design.power.other_loads, strict=True):
             tip(row, load.name)
-        dsp = numbers(session, ("power", "dsp", "power"))
+        place = session.design.power.dsp_place
+        dsp = numbers(session, ("power", "boards", place, "part", "power"))
         self._drawn = label("", "hint")
         return column(
             "Where it goes",
@@ -186,13 +200,20 @@ class PowerStage(Stage):
 
     def _show_truth(self) -> None:
         a = self.session.assessment
-        for row, truth in zip(self._truth, power.amplifier_truth(a), strict=False):
-            for cell, text in zip(
-                row, (truth.load, truth.claimed, truth.clean, truth.here), strict=True
-            ):
-                cell.setText(text)
-            set_role(row[1], "bad" if truth.impossible else "")
-        self._bus.setText(f"“here”: clean watts, all channels at once, from {power.bus_words(a)}.")
+        for number, rows in enumerate(self._truth):
+            for row, truth in zip(rows, power.amplifier_truth(a, number), strict=False):
+                for cell, text in zip(
+                    row, (truth.load, truth.claimed, truth.clean, truth.here), strict=True
+                ):
+                    cell.setText(text)
+                set_role(row[1], "bad" if truth.impossible else "")
+            bus = power.bus_words(a, number)
+            self._bus[number].setText(f"“here”: clean watts, all channels at once, from {bus}.")
+
+
+def _shape(part: Amplifier) -> tuple[str, int, tuple[int, ...]]:
+    """What decides which fields a board has."""
+    return part.name, len(part.claims), tuple(len(kind.claims) for kind in part.other_outputs)
 
 
 def _no_runtime(assessment: Any) -> str:

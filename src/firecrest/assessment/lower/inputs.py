@@ -14,6 +14,7 @@ from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import CellTable
 from firecrest.design.box import Case, Chamber, Port, Position
 from firecrest.design.brief import Brief
+from firecrest.design.outputs import Carried
 from firecrest.design.power import Converter, OtherLoad, ProtectionBoard
 from firecrest.design.voice import Voice
 
@@ -108,9 +109,9 @@ class Box(Elements):
 
 @dataclass(frozen=True)
 class Amplifier:
-    """A board as its claims read."""
+    """A board as the claims of each kind of its outputs read."""
 
-    model: AmplifierModel
+    kinds: tuple[AmplifierModel, ...]
     gain: Number
     bulk: Bulk
 
@@ -121,6 +122,15 @@ class Dsp:
 
     full_scale: Number
     sample_rate: Number
+    power: Number
+    regulator: Number
+    bulk: Bulk
+
+
+@dataclass(frozen=True)
+class Receiver:
+    """A receiver: watts through a regulator."""
+
     power: Number
     regulator: Number
     bulk: Bulk
@@ -162,20 +172,30 @@ class Supply:
 
 @dataclass(frozen=True)
 class Power:
-    """Everything between the wall or the cells and the drivers; ``source`` is None at the mains."""
+    """Everything between the wall or the cells and the drivers; ``source`` is None at the mains.
 
-    amplifier: Amplifier
+    Rails are places among the converters, None is the source itself: one for each amplifier, for
+    the DSP, and for each receiver and load.
+    """
+
+    amplifiers: tuple[Amplifier, ...]
+    rails: tuple[int | None, ...]
     dsp: Dsp
+    dsp_rail: int | None
+    receivers: tuple[Receiver, ...]
+    receiver_rails: tuple[int | None, ...]
     source: Pack | Supply | None
-    converter: Converter | None
+    converters: tuple[Converter, ...]
     other_loads: tuple[OtherLoad, ...]
+    load_rails: tuple[int | None, ...]
 
 
 @dataclass(frozen=True)
 class Inputs:
-    """A whole design."""
+    """A whole design; ``carried`` tells which outputs carry each channel of the voice."""
 
     brief: Brief
     box: Box
     power: Power
     voice: Voice
+    carried: tuple[Carried, ...]

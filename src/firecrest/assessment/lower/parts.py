@@ -3,6 +3,8 @@
 Parts never change, so what was worked out from one belongs to it for as long as it lives.
 """
 
+from dataclasses import replace
+
 from firecrest.assessment.figures import (
     SYMBOLS,
     driver_constants,
@@ -15,7 +17,7 @@ from firecrest.core.errors import MissingFigureError
 from firecrest.core.power import amplifier as amp
 from firecrest.core.power.source import CellTable
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Cell, DspBoard, WallSupply
+from firecrest.design.power import Amplifier, Cell, DspBoard, OutputKind, Receiver, WallSupply
 
 
 def bulk(part: object, volume: float | None = None) -> inputs.Bulk:
@@ -55,18 +57,31 @@ def lower_radiator(part: RadiatorPart) -> inputs.Radiator:
 
 
 @kept_with
-def read_amplifier(part: Amplifier) -> amp.ReadClaims:
-    """The board's claims, read."""
-    efficiency = part.efficiency and (part.efficiency.value, part.efficiency.claim)
+def read_amplifier(part: Amplifier) -> tuple[amp.ReadClaims, ...]:
+    """The claims of each kind of a board's outputs, read; the first ones first.
+
+    Its efficiency figure is of the first ones; the others switch with the same losses.
+    """
+    stated = part.efficiency and (part.efficiency.value, part.efficiency.claim)
+    first = _read(part, part, stated or None)
+    others = [_read(part, kind, None) for kind in part.other_outputs]
+    alike = [replace(o, model=replace(o.model, loss=first.model.loss)) for o in others]
+    return (first, *alike)
+
+
+def _read(
+    part: Amplifier, kind: Amplifier | OutputKind, efficiency: tuple[float, int] | None
+) -> amp.ReadClaims:
+    """The claims of one kind of outputs."""
     return amp.read_claims(
-        [amp.Claim(c.power, c.load, c.supply, c.thd) for c in part.claims],
-        channels=part.channels,
-        bridged=part.bridged,
+        [amp.Claim(c.power, c.load, c.supply, c.thd) for c in kind.claims],
+        channels=kind.channels,
+        bridged=kind.bridged,
         idle_current=part.idle_current,
         boosted=part.boosted,
         own_mains=part.own_mains,
-        current_limit=part.current_limit,
-        efficiency=efficiency or None,
+        current_limit=kind.current_limit,
+        efficiency=efficiency,
         cut_off=part.cut_off,
         highest=part.highest_supply,
     )
@@ -75,7 +90,14 @@ def read_amplifier(part: Amplifier) -> amp.ReadClaims:
 @kept_with
 def lower_amplifier(part: Amplifier) -> inputs.Amplifier:
     """A board."""
-    return inputs.Amplifier(read_amplifier(part).model, part.gain, bulk(part))
+    kinds = tuple(read.model for read in read_amplifier(part))
+    return inputs.Amplifier(kinds, part.gain, bulk(part))
+
+
+@kept_with
+def lower_receiver(part: Receiver) -> inputs.Receiver:
+    """A receiver."""
+    return inputs.Receiver(part.power, part.regulator, bulk(part))
 
 
 @kept_with

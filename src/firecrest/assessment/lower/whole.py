@@ -1,6 +1,6 @@
 """A design to plain numbers: the first step of every assessment, of one design or of many."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from firecrest.assessment.lower import inputs
@@ -10,13 +10,26 @@ from firecrest.assessment.lower.parts import (
     lower_driver,
     lower_dsp,
     lower_radiator,
+    lower_receiver,
     lower_supply,
 )
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
 from firecrest.design.design import Design
-from firecrest.design.power import Pack, Power, WallSupply
+from firecrest.design.ids import place_of
+from firecrest.design.outputs import carried
+from firecrest.design.power import (
+    BUS,
+    Amplifier,
+    Board,
+    FittedReceiver,
+    OtherLoad,
+    OutputKind,
+    Pack,
+    Power,
+    WallSupply,
+)
 
 
 @dataclass(frozen=True)
@@ -43,10 +56,11 @@ def lower(design: Design, memo: Memo) -> Lowered:
         tuple(memo(_lower_opening, item) for item in design.box.openings),
     )
     power = memo(_lower_power, design.power)
+    outputs, _ = carried([b for _, b in design.power.amplifiers], design.voice.channels)
     lacks = [g.driver.lacks for g in box.groups]
     lacks += [kind_of_opening(item).lacks(item) for item in box.openings]
     return Lowered(
-        inputs.Inputs(design.brief, box, power, design.voice),
+        inputs.Inputs(design.brief, box, power, design.voice, tuple(outputs)),
         next(filter(None, lacks), ""),
         tuple(_missing(box, design.power)),
         tuple(_estimates(box, design.power)),
@@ -100,13 +114,30 @@ def _lower_power(power: Power) -> inputs.Power:
         source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.lead_resistance)
     elif isinstance(power.source, WallSupply):
         source = lower_supply(power.source)
+    amplifiers = [board for _, board in power.amplifiers]
+    receivers = [board for board in power.boards if isinstance(board, FittedReceiver)]
+
     return inputs.Power(
-        lower_amplifier(power.amplifier),
+        tuple(lower_amplifier(board.part) for board in amplifiers),
+        _rails(power, amplifiers),
         lower_dsp(power.dsp),
+        _rail(power, power.boards[power.dsp_place].rail),
+        tuple(lower_receiver(board.part) for board in receivers),
+        _rails(power, receivers),
         source,
-        power.converter,
+        power.converters,
         power.other_loads,
+        _rails(power, power.other_loads),
     )
+
+
+def _rails(power: Power, items: Iterable[Board | OtherLoad]) -> tuple[int | None, ...]:
+    return tuple(_rail(power, item.rail) for item in items)
+
+
+def _rail(power: Power, rail: str) -> int | None:
+    """Place of the converter that a rail is; None of the source itself."""
+    return None if rail == BUS else place_of(power.converters, rail)
 
 
 def _missing(box: inputs.Box, power: Power) -> Iterator[str]:
@@ -123,18 +154,24 @@ def _missing(box: inputs.Box, power: Power) -> Iterator[str]:
             yield f"needs the current limit of {source.cell.name}"
         if source.board is not None and source.board.max_current is None:
             yield "needs the current limit of the protection board"
-    if power.converter is not None and power.converter.input_current is None:
-        yield f"needs the input current of {power.converter.name}"
+    for converter in power.converters:
+        if converter.input_current is None:
+            yield f"needs the input current of {converter.name}"
 
 
 def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
     """Stated defaults that stand in for figures."""
-    amplifier = power.amplifier
-    if amplifier.current_limit is None:
-        yield f"Current limit of {amplifier.name}: 1.25 × its largest clean peak"
-    if amplifier.efficiency is None:
-        yield f"Losses of {amplifier.name}: 2 % of its output current"
-    if any(claim.thd is None for claim in amplifier.claims):
-        yield f"Claims of {amplifier.name}: taken at 10 % distortion"
-    said = (line for o in box.openings for line in kind_of_opening(o).estimates(box, o))
+    said = [line for _, board in power.amplifiers for line in _board_estimates(board.part)]
     yield from dict.fromkeys(said)
+    said = [line for o in box.openings for line in kind_of_opening(o).estimates(box, o)]
+    yield from dict.fromkeys(said)
+
+
+def _board_estimates(part: Amplifier) -> Iterator[str]:
+    kinds: list[Amplifier | OutputKind] = [part, *part.other_outputs]
+    if any(kind.current_limit is None for kind in kinds):
+        yield f"Current limit of {part.name}: 1.25 × its largest clean peak"
+    if part.efficiency is None:
+        yield f"Losses of {part.name}: 2 % of its output current"
+    if any(claim.thd is None for kind in kinds for claim in kind.claims):
+        yield f"Claims of {part.name}: taken at 10 % distortion"

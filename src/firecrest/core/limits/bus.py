@@ -1,21 +1,34 @@
-"""How far the bus lets the amplifier swing, and how much current it may be asked for.
+"""How far the bus lets the amplifiers swing, and how much current it may be asked for.
 
 Derivation. Per unit drive g an output needs a g + d volts of bus (a = sqrt2 |W| times the swing
-factor), the loads take P_c + p1 g^2 watts at the peak of the cycle, idle and switching losses
-take I_idle + h g amperes. With E = Voc - R (I_idle + h g) the bus obeys V = E - R (P_c + p1 g^2)/V.
-Setting V = a g + d gives a quadratic in g: its larger root is the swing limit while V >= E/2;
-otherwise the bus collapses first, where E^2 = 4 R (P_c + p1 g^2). Exact, no iteration.
+factor). All boards together take P0 + b g + p g^2 watts (loads and everything behind converters)
+and I0 + h g amperes (idle and switching losses on the bus). With E = Voc - R (I0 + h g) the bus
+obeys V = E - R (P0 + b g + p g^2)/V. Setting V = a g + d gives a quadratic in g: its larger root is
+the swing limit while V >= E/2; otherwise the bus collapses first, where
+E^2 = 4 R (P0 + b g + p g^2). Exact, no iteration.
 """
+
+from dataclasses import dataclass
 
 import numpy as np
 
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.draw import PEAK, Draw
-from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.boards import Boards, Feed, Standing
 from firecrest.core.power.source import Source
 
 PACK_LOSS = 10 ** (0.5 / 20)
 """A swing limit that R = 0 would raise by this factor is laid to the pack, not the amplifier."""
+HALVINGS = 60
+
+
+@dataclass(frozen=True)
+class Bus:
+    """A source with what stands on it and what is played: all that its equations need."""
+
+    source: Source
+    standing: Standing
+    draw: Draw
 
 
 def positive_root(square: Number, linear: Number, constant: Number) -> Real:
@@ -32,16 +45,20 @@ def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     return np.where(possible, answer, np.where(constant >= 0, 0.0, np.inf))
 
 
-def swing_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> tuple[Real, Real | None]:
-    """(g, pack) per channel minimum: largest drive before clipping or collapse, and whether
-    the loss against an ideal source (0.5 dB or more) is the pack's doing; None where it can't be.
+def swing_limit(bus: Bus, boards: Boards, board: int) -> tuple[Real, Real | None]:
+    """(g, pack) of one board: largest drive before an output clips or the bus collapses, and
+    whether the loss against an ideal source (0.5 dB or more) is the pack's doing; None where it
+    can't be.
     """
-    stiff = amplifier.rail is not None or source.converter is not None
-    limits = [_channel_swing(swing, draw, amplifier, source) for swing in draw.swing]
-    real = _smallest(limits)
-    if stiff:
-        return real, None
-    ideal = _smallest([_stiff_swing(swing, amplifier, source.voltage) for swing in draw.swing])
+    own = [(f, s) for f, s in zip(boards.feeds, bus.draw.swing, strict=True) if f.board == board]
+    rail = boards.boards[board].model.rail
+    converter = boards.converter_of(own[0][0])
+    if rail is None and converter is not None:
+        rail = converter.output_voltage
+    if rail is not None:
+        return _smallest([_stiff_swing(swing, feed, rail) for feed, swing in own]), None
+    real = _smallest([_bus_swing(swing, feed, bus) for feed, swing in own])
+    ideal = _smallest([_stiff_swing(swing, feed, bus.source.voltage) for feed, swing in own])
     return real, np.asarray(ideal >= PACK_LOSS * real)
 
 
@@ -52,93 +69,126 @@ def _smallest(limits: list[Real]) -> Real:
     return np.asarray(np.min(np.broadcast_arrays(*limits), axis=0))
 
 
-def _stiff_swing(swing: Real, amplifier: AmplifierModel, bus: Number) -> Real:
-    """Swing limit a g + d = V of one channel on a bus that nothing lowers."""
-    room = np.maximum(bus - amplifier.offset, 0.0)
-    return _divide(room, PEAK * swing * amplifier.swing_factor)
+def _stiff_swing(swing: Real, feed: Feed, rail: Number) -> Real:
+    """Swing limit a g + d = V of one output on a rail that nothing lowers."""
+    room = np.maximum(rail - feed.outputs.offset, 0.0)
+    return _divide(room, PEAK * swing * feed.outputs.swing_factor)
 
 
-def _channel_swing(swing: Real, draw: Draw, amplifier: AmplifierModel, source: Source) -> Real:
-    """Swing limit of one channel while all of them load the bus."""
-    if amplifier.rail is not None:
-        return _stiff_swing(swing, amplifier, amplifier.rail)
-    if source.converter is not None:
-        return _stiff_swing(swing, amplifier, source.converter.output_voltage)
-    a, d = PEAK * swing * amplifier.swing_factor, amplifier.offset
-    r = source.resistance
-    rh = r * amplifier.loss * PEAK * draw.amperes
-    e = source.voltage - r * amplifier.idle_current
+def _bus_swing(swing: Real, feed: Feed, bus: Bus) -> Real:
+    """Swing limit of one output on the bus while all boards load it."""
+    draw, standing, r = bus.draw, bus.standing, bus.source.resistance
+    a, d = PEAK * swing * feed.outputs.swing_factor, feed.outputs.offset
+    rh = r * PEAK * draw.amperes
+    e = bus.source.voltage - r * standing.amperes
     square = a * (a + rh) + r * draw.peak_power
-    linear = a * (2 * d - e) + rh * d
-    constant = d * (d - e) + r * source.other_power
+    linear = _plus(a * (2 * d - e) + rh * d, r * PEAK * draw.watts)
+    constant = d * (d - e) + r * standing.watts
     discriminant = linear**2 - 4 * square * constant
     with np.errstate(divide="ignore", invalid="ignore"):
         g = (np.sqrt(discriminant) - linear) / (2 * square)
     stands = (g > 0) & (a * g + d >= (e - rh * g) / 2)
     if stands.all():
         return np.asarray(g)
-    return np.where(stands, g, np.where(e > d, collapse_limit(draw, amplifier, source), 0.0))
+    return np.where(stands, g, np.where(e > d, collapse_limit(bus), 0.0))
 
 
-def collapse_limit(draw: Draw, amplifier: AmplifierModel, source: Source) -> Real:
+def collapse_limit(bus: Bus) -> Real:
     """Drive at which no bus voltage can carry the power any more; inf when none.
 
-    Direct: the smaller positive root of E(g)^2 = 4 R (P_c + p1 g^2). Through a converter the
-    source sees (V_out (I_idle + h g) + p1 g^2)/efficiency + P_c <= Voc^2/(4R).
+    The smaller positive root of (Voc - R (I0 + h g))^2 = 4 R (P0 + b g + p g^2), worst instant.
     """
-    p1, h = draw.peak_power, amplifier.loss * PEAK * draw.amperes
-    r = source.resistance
-    voltage = source.voltage
-    other = source.other_power
-    if source.converter is not None:
-        out, eta = source.converter.output_voltage, source.converter.efficiency
-        with np.errstate(divide="ignore", invalid="ignore"):
-            most = np.divide(voltage**2, 4 * r) - other
-        possible = positive_root(p1, out * h, out * amplifier.idle_current - eta * most)
-        return np.where(np.isinf(most), np.inf, possible)
-    e = voltage - r * amplifier.idle_current
-    return positive_root(4 * r * p1 - (r * h) ** 2, 2 * e * r * h, 4 * r * other - e * e)
+    return _collapse(bus, bus.draw.peak_power, PEAK)
 
 
-def average_current_limit(
-    draw: Draw, amplifier: AmplifierModel, source: Source, amperes: Number
-) -> Real:
-    """Drive at which the mean bus current reaches ``amperes`` (at most Voc/2R).
+def _collapse(bus: Bus, power: Real, average: float) -> Real:
+    """The same for a signal ``power`` and a mean of |i| over rms."""
+    r, rh = bus.source.resistance, bus.source.resistance * average * bus.draw.amperes
+    e = bus.source.voltage - r * bus.standing.amperes
+    linear = _plus(2 * e * rh, 4 * r * average * bus.draw.watts)
+    return positive_root(4 * r * power - rh**2, linear, 4 * r * bus.standing.watts - e * e)
 
-    p_mean g^2 + V k I_avg g + P_c + V (I_idle - I) = 0 with V = Voc - R I; through a converter
-    its output voltage carries idle and losses, and all of it counts 1/efficiency at the source.
+
+def average_current_limit(bus: Bus, amperes: Number) -> Real:
+    """Drive at which the mean current of the source reaches ``amperes`` (at most Voc/2R).
+
+    p g^2 + (b + V h) g + P0 + V (I0 - I) = 0 with V = Voc - R I.
     """
-    mean = draw.mean_power
-    r = source.resistance
-    voltage = source.voltage
+    draw, r = bus.draw, bus.source.resistance
     with np.errstate(divide="ignore"):
-        limit = np.minimum(amperes, np.divide(voltage, 2 * r))
-    bus = voltage - r * limit
-    losses = amplifier.loss * draw.average * draw.amperes
-    spare = bus * limit - source.other_power
-    if source.converter is not None:
-        bus = np.asarray(source.converter.output_voltage)
-        spare = spare * source.converter.efficiency
-    return positive_root(mean, bus * losses, bus * amplifier.idle_current - spare)
+        limit = np.minimum(amperes, np.divide(bus.source.voltage, 2 * r))
+    voltage = bus.source.voltage - r * limit
+    losses = _plus(voltage * draw.average * draw.amperes, draw.average * draw.watts)
+    constant = voltage * bus.standing.amperes - (voltage * limit - bus.standing.watts)
+    return positive_root(draw.mean_power, losses, constant)
 
 
-def mean_bus_current(draw: Draw, amplifier: AmplifierModel, source: Source, drive: Real) -> Real:
-    """Bus current in A averaged over the cycle at ``drive``; NaN where the bus cannot carry it.
+def converter_output_limit(bus: Bus, boards: Boards, place: int, amperes: Number) -> Real:
+    """Drive at which the mean current out of a converter reaches ``amperes``."""
+    square, linear, idle = _output_current(bus, boards, place)
+    return positive_root(square, linear, idle - amperes)
 
-    V is the larger root of V^2 - (Voc - R I) V + R P = 0 with the current I of idle and losses and
-    the power P of signal and other loads; through a converter all but those loads is power/eta.
+
+def converter_input_limit(bus: Bus, boards: Boards, place: int, amperes: Number) -> Real:
+    """Drive at which the mean current into a converter reaches ``amperes``; inf where the bus
+    collapses before.
+
+    (V_out I_out/eta + its own watts) = I V(g), by halving: the left side rises with g, V falls.
     """
-    losses = amplifier.idle_current + amplifier.loss * draw.average * draw.amperes * drive
-    power = draw.mean_power * drive**2
-    if source.converter is not None:
-        out, eta = source.converter.output_voltage, source.converter.efficiency
-        losses, power = 0.0 * losses, (power + out * losses) / eta
-    power = power + source.other_power
-    open_voltage = source.voltage - source.resistance * losses
-    under = open_voltage**2 - 4 * source.resistance * power
+    converter = boards.converters[place]
+    square, linear, idle = (
+        converter.output_voltage / converter.efficiency * part
+        for part in _output_current(bus, boards, place)
+    )
+    idle = idle + converter.idle_power
+    ideal = positive_root(square, linear, idle - amperes * bus.source.voltage)
+    collapse = _collapse(bus, bus.draw.mean_power, bus.draw.average)
+    high = np.minimum(ideal, collapse)
+    low, most = np.zeros_like(high), np.where(np.isfinite(high), high, 0.0)
+    for _ in range(HALVINGS):
+        middle = 0.5 * (low + most)
+        taken = square * middle**2 + linear * middle + idle
+        over = taken > amperes * _mean_voltage(bus, middle)
+        low, most = np.where(over, low, middle), np.where(over, middle, most)
+    reached = np.isfinite(high) & ((most < high) | (ideal <= collapse))
+    return np.where(reached, most, np.inf)
+
+
+def _output_current(bus: Bus, boards: Boards, place: int) -> tuple[Real, Real, Number]:
+    """I_out = s g^2 + l g + idle of a converter: (s, l, idle)."""
+    own, out = bus.draw.behind[place], boards.converters[place].output_voltage
+    idle = sum(model.idle_current for model in boards.behind(place))
+    return own.power / out, bus.draw.average * own.amperes, idle
+
+
+def _mean_voltage(bus: Bus, drive: Real) -> Real:
+    """The larger root of V^2 - E V + R (P0 + b g + p g^2) = 0; NaN where there is none."""
+    open_voltage, power = _open_and_power(bus, drive)
+    under = open_voltage**2 - 4 * bus.source.resistance * power
+    return np.asarray((open_voltage + np.sqrt(np.where(under >= 0, under, np.nan))) / 2)
+
+
+def _open_and_power(bus: Bus, drive: Real) -> tuple[Real, Real]:
+    """(E, W besides what the current takes) of the mean at ``drive``."""
+    draw, average = bus.draw, bus.draw.average
+    current = bus.standing.amperes + average * draw.amperes * drive
+    power = bus.standing.watts + average * draw.watts * drive + draw.mean_power * drive**2
+    return np.asarray(bus.source.voltage - bus.source.resistance * current), np.asarray(power)
+
+
+def mean_bus_current(bus: Bus, drive: Real) -> Real:
+    """Current of the source in A averaged over the cycle at ``drive``; NaN where the bus cannot
+    carry it.
+    """
+    current = bus.standing.amperes + bus.draw.average * bus.draw.amperes * drive
+    _, power = _open_and_power(bus, drive)
     with np.errstate(invalid="ignore", divide="ignore"):
-        voltage = (open_voltage + np.sqrt(np.where(under >= 0, under, np.nan))) / 2
-        return np.asarray(losses + power / voltage)
+        return np.asarray(current + power / _mean_voltage(bus, drive))
+
+
+def _plus(value: Real, more: Number) -> Real:
+    """A sum; nothing is done where there is nothing to add."""
+    return value if isinstance(more, float) and more == 0.0 else value + more
 
 
 def _divide(limit: Number, by: Real) -> Real:

@@ -12,6 +12,7 @@ import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.power.amplifier import PROGRAMME_AVERAGE, SINE_AVERAGE
+from firecrest.core.power.boards import Boards
 
 
 @dataclass(frozen=True)
@@ -24,50 +25,132 @@ class Output:
 
 
 @dataclass(frozen=True)
-class Draw:
-    """Per unit input: rms swing |V + r_out I| per channel, powers in W, summed rms current in A.
+class Behind:
+    """Per unit input, at the output of one converter: signal W, and A of switching losses over
+    ``Draw.average``.
+    """
 
-    ``peak_power`` is the peak of the total power of a sine; ``average`` the mean of |i| over rms.
+    power: Real
+    amperes: Real
+
+
+@dataclass(frozen=True)
+class Draw:
+    """Per unit input: rms swing |V + r_out I| per channel, and what all take from the source.
+
+    ``peak_power`` (of a sine, at the worst instant) and ``mean_power`` are W of the signal, behind
+    converters over their efficiency; ``audio`` is without these. Switching losses are ``amperes``
+    on the bus and ``watts`` behind converters, both over ``average``, the mean of |i| over rms.
     """
 
     swing: tuple[Real, ...]
     peak_power: Real
     mean_power: Real
     amperes: Real
+    watts: Number
     average: float
+    audio: Real
+    behind: tuple[Behind, ...] = ()
 
 
-def sine_draw(outputs: Sequence[Output], r_out: Number) -> Draw:
+def sine_draw(outputs: Sequence[Output], boards: Boards) -> Draw:
     """Of a held sine at each frequency, all channels driven from the same input.
 
-    w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it.
+    w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it; powers behind a
+    converter count 1/efficiency. One output in ``outputs`` for each feed of ``boards``.
     """
-    driven = [(o.voltage + r_out * o.current, o.current, o.count) for o in outputs]
-    mean = sum(n * (w.real * i.real + w.imag * i.imag) for w, i, n in driven)
-    swings, amps = [np.abs(w) for w, *_ in driven], [np.abs(i) for _, i, _ in driven]
-    if len(driven) == 1:
-        swing = driven[0][2] * swings[0] * amps[0]
+    feeds = boards.feeds
+    swung = [o.voltage + f.outputs.r_out * o.current for o, f in zip(outputs, feeds, strict=True)]
+    amps = [np.abs(o.current) for o in outputs]
+    swings = [np.abs(w) for w in swung]
+    means = [
+        o.count * (w.real * o.current.real + w.imag * o.current.imag)
+        for o, w in zip(outputs, swung, strict=True)
+    ]
+    if len(outputs) == 1:
+        about = _weighted([outputs[0].count * swings[0] * amps[0]], boards)
     else:
-        swing = np.abs(sum(n * w * i for w, i, n in driven))
-    amperes = sum(n * i for i, (*_, n) in zip(amps, driven, strict=True))
+        turning = [o.count * w * o.current for o, w in zip(outputs, swung, strict=True)]
+        about = np.abs(_weighted(turning, boards))
+    mean = _weighted(means, boards)
+    switched = [o.count * a for o, a in zip(outputs, amps, strict=True)]
     return Draw(
-        tuple(swings), np.asarray(mean + swing), np.asarray(mean), np.asarray(amperes), SINE_AVERAGE
+        tuple(swings),
+        np.asarray(mean + about),
+        np.asarray(mean),
+        *_switching(switched, boards),
+        SINE_AVERAGE,
+        _sum(means),
+        _behind(means, switched, boards),
     )
 
 
-def programme_draw(held: Draw, outputs: Sequence[Output], weights: Real, sine: bool) -> Draw:
+def programme_draw(
+    held: Draw, outputs: Sequence[Output], weights: Real, boards: Boards, *, sine: bool
+) -> Draw:
     """Of programme with the spectral ``weights``, per volt of its long-term rms.
 
     ``held`` is the draw of a sine at each frequency.
     """
-    amperes = sum(o.count * rms(o.current, weights) for o in outputs)
+    switched = [np.asarray(o.count * rms(o.current, weights)) for o in outputs]
+    behind = _behind([np.zeros(1)] * len(outputs), switched, boards)
     return Draw(
         tuple(rms(swing, weights) for swing in held.swing),
         mean_of(held.peak_power, weights),
         mean_of(held.mean_power, weights),
-        np.asarray(amperes),
+        *_switching(switched, boards),
         SINE_AVERAGE if sine else PROGRAMME_AVERAGE,
+        mean_of(held.audio, weights),
+        tuple(
+            Behind(mean_of(steady.power, weights), own.amperes)
+            for steady, own in zip(held.behind, behind, strict=True)
+        ),
     )
+
+
+def _sum(values: Sequence[Real]) -> Real:
+    return np.asarray(sum(values[1:], values[0]))
+
+
+def _weighted(values: Sequence[Complex], boards: Boards) -> Complex:
+    """Sum of powers at the outputs as taken from the source."""
+    taken = []
+    for value, feed in zip(values, boards.feeds, strict=True):
+        converter = boards.converter_of(feed)
+        taken.append(value if converter is None else value / converter.efficiency)
+    return _sum(taken)
+
+
+def _switching(switched: Sequence[Real], boards: Boards) -> tuple[Real, Number]:
+    """(A on the bus, W behind converters) of switching losses k n |I|."""
+    amperes: Real = np.zeros(())
+    watts: Number = 0.0
+    for amps, feed in zip(switched, boards.feeds, strict=True):
+        lost, converter = feed.outputs.loss * amps, boards.converter_of(feed)
+        if converter is None:
+            amperes = amperes + lost
+        else:
+            watts = watts + converter.output_voltage * lost / converter.efficiency
+    return np.asarray(amperes), watts
+
+
+def _behind(means: Sequence[Real], switched: Sequence[Real], boards: Boards) -> tuple[Behind, ...]:
+    """What the outputs behind each converter ask of it."""
+    found = []
+    for place in range(len(boards.converters)):
+        own = [
+            (power, feed.outputs.loss * amps)
+            for power, amps, feed in zip(means, switched, boards.feeds, strict=True)
+            if boards.boards[feed.board].converter == place
+        ]
+        nothing = np.zeros(1)
+        found.append(
+            Behind(
+                _sum([nothing, *(power for power, _ in own)]),
+                _sum([nothing, *(lost for _, lost in own)]),
+            )
+        )
+    return tuple(found)
 
 
 def rms(quantity: Complex | Real, weights: Real) -> Real:

@@ -30,8 +30,8 @@ class Ratings:
     """What the parts bear, in SI peaks and watts; None where a figure is not known or not set.
 
     One entry per driver group, opening and channel. ``opening_kinds`` is the key of the limit to
-    which an opening's motion is held. ``full_scale`` is peak volts at the
-    amplifier outputs for 0 dBFS, ``limiter`` the threshold there.
+    which an opening's motion is held. ``full_scale`` is peak volts at a channel's outputs for
+    0 dBFS, ``limiter`` the threshold there.
     """
 
     x_max: tuple[Number | None, ...]
@@ -40,7 +40,7 @@ class Ratings:
     openings: tuple[Number | None, ...]
     opening_kinds: tuple[str, ...]
     limiter: tuple[Number | None, ...]
-    full_scale: Number | None
+    full_scale: tuple[Number, ...]
 
 
 @dataclass(frozen=True)

@@ -13,11 +13,17 @@ from typing import Literal
 import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real, root
-from firecrest.core.limits.bus import average_current_limit, collapse_limit, swing_limit
-from firecrest.core.limits.draw import PEAK, Draw
+from firecrest.core.limits.bus import (
+    Bus,
+    average_current_limit,
+    collapse_limit,
+    converter_input_limit,
+    converter_output_limit,
+    swing_limit,
+)
+from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Limit, Ratings, Transfers, spare
-from firecrest.core.power.amplifier import AmplifierModel
-from firecrest.core.power.source import Source
+from firecrest.core.power.boards import Boards
 
 Statistic = Literal["instant", "burst", "long-term"]
 PACK = "P"
@@ -30,9 +36,8 @@ class Ask:
 
     transfers: Transfers
     ratings: Ratings
-    amplifier: AmplifierModel
-    source: Source
-    draw: Draw
+    boards: Boards
+    bus: Bus
     measure: Callable[[Complex], Real]
     above: Mapping[Statistic, Number]
 
@@ -82,34 +87,49 @@ class LimitKind:
 
 def _at_rest(ask: Ask, kind: LimitKind) -> Found:
     """Nothing at all where a cut-off is open, or the board's supply too high, before one plays."""
-    if ask.source.at_rest:
-        volts = np.min(np.broadcast_arrays(*ask.source.at_rest.values()), axis=0)
+    at_rest = ask.bus.source.at_rest
+    if at_rest:
+        volts = np.min(np.broadcast_arrays(*at_rest.values()), axis=0)
         if np.any(volts < 0):
-            yield Reached(np.where(volts < 0, 0.0, np.inf) + 0.0 * ask.draw.mean_power)
+            yield Reached(np.where(volts < 0, 0.0, np.inf) + 0.0 * ask.bus.draw.mean_power)
 
 
 def _swing(ask: Ask, kind: LimitKind) -> Found:
-    drive, pack = swing_limit(ask.draw, ask.amplifier, ask.source)
-    yield Reached(ask.on_bus(kind.statistic, drive), 0, pack)
+    """Each board by itself, while all of them load the source."""
+    for board in sorted({feed.board for feed in ask.boards.feeds}):
+        drive, pack = swing_limit(ask.bus, ask.boards, board)
+        yield Reached(ask.on_bus(kind.statistic, drive), board, pack)
 
 
 def _collapse(ask: Ask, kind: LimitKind) -> Found:
-    if ask.source.converter is not None:
-        drive = collapse_limit(ask.draw, ask.amplifier, ask.source)
-        yield Reached(ask.on_bus(kind.statistic, drive))
+    if ask.boards.converters:
+        yield Reached(ask.on_bus(kind.statistic, collapse_limit(ask.bus)))
 
 
 def _source_current(ask: Ask, kind: LimitKind) -> Found:
-    amperes = ask.source.burst.get(kind.key)
+    amperes = ask.bus.source.burst.get(kind.key)
     if amperes is not None:
-        drive = average_current_limit(ask.draw, ask.amplifier, ask.source, amperes)
-        yield Reached(ask.on_bus(kind.statistic, drive))
+        yield Reached(ask.on_bus(kind.statistic, average_current_limit(ask.bus, amperes)))
 
 
 def _rating(ask: Ask, kind: LimitKind) -> Found:
-    if ask.source.continuous is not None:
-        drive = average_current_limit(ask.draw, ask.amplifier, ask.source, ask.source.continuous)
-        yield Reached(ask.on_bus(kind.statistic, drive))
+    amperes = ask.bus.source.continuous
+    if amperes is not None:
+        yield Reached(ask.on_bus(kind.statistic, average_current_limit(ask.bus, amperes)))
+
+
+def _converter_input(ask: Ask, kind: LimitKind) -> Found:
+    for place, converter in enumerate(ask.boards.converters):
+        if converter.input_current is not None:
+            drive = converter_input_limit(ask.bus, ask.boards, place, converter.input_current)
+            yield Reached(ask.on_bus(kind.statistic, drive), place)
+
+
+def _converter_output(ask: Ask, kind: LimitKind) -> Found:
+    for place, converter in enumerate(ask.boards.converters):
+        if converter.output_current is not None:
+            drive = converter_output_limit(ask.bus, ask.boards, place, converter.output_current)
+            yield Reached(ask.on_bus(kind.statistic, drive), place)
 
 
 def _each(
@@ -123,7 +143,8 @@ def _each(
 
 def _output_current(ask: Ask, kind: LimitKind) -> Found:
     currents = tuple(o.current for o in ask.transfers.outputs)
-    return _each((ask.amplifier.current_limit,) * len(currents), currents, ask, kind)
+    limits = tuple(feed.outputs.current_limit for feed in ask.boards.feeds)
+    return _each(limits, currents, ask, kind)
 
 
 def _cone(ask: Ask, kind: LimitKind) -> Found:
@@ -152,11 +173,11 @@ def _coil(ask: Ask, kind: LimitKind) -> Found:
 
 def _full_scale(ask: Ask, kind: LimitKind) -> Found:
     """The loudest of the input and the output of every block."""
-    if ask.ratings.full_scale is None:
-        return
-    for index, rows in enumerate(ask.transfers.blocks):
+    for index, (most, rows) in enumerate(
+        zip(ask.ratings.full_scale, ask.transfers.blocks, strict=True)
+    ):
         loudest = np.max(ask.measure(rows), axis=-2)
-        yield Reached(spare(ask.ratings.full_scale, ask.above[kind.statistic] * loudest), index)
+        yield Reached(spare(most, ask.above[kind.statistic] * loudest), index)
 
 
 def _limiter(ask: Ask, kind: LimitKind) -> Found:
@@ -195,8 +216,27 @@ KINDS: tuple[LimitKind, ...] = (
         ("power", "source", "burst_current"),
         "Supply current",
     ),
-    _current_of(
-        "converter input", "the converter's input current", ("power", "converter", "input_current")
+    LimitKind(
+        "converter input",
+        PACK,
+        "burst",
+        "pack",
+        "Pack current",
+        "dots",
+        _converter_input,
+        "the converter's input current",
+        ("power", "converters", "#", "input_current"),
+    ),
+    LimitKind(
+        "converter output",
+        PACK,
+        "burst",
+        "pack",
+        "Pack current",
+        "dots",
+        _converter_output,
+        "the converter's output current",
+        ("power", "converters", "#", "output_current"),
     ),
     LimitKind(
         "collapse",
@@ -227,7 +267,7 @@ KINDS: tuple[LimitKind, ...] = (
         "Amp current",
         "rings",
         _output_current,
-        field=("power", "amplifier", "current_limit"),
+        field=("power", "boards", "#", "part", "current_limit"),
     ),
     LimitKind(
         "cone",
@@ -281,7 +321,7 @@ KINDS: tuple[LimitKind, ...] = (
         "dashes",
         _full_scale,
         "0 dBFS inside the DSP",
-        ("power", "dsp", "full_scale"),
+        ("power", "boards", "#", "part", "full_scale"),
     ),
     LimitKind(
         "limiter",

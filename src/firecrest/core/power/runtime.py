@@ -9,10 +9,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.arrays import Number, Real, picked
+from firecrest.core.arrays import Number, Real, largest, picked
 from firecrest.core.limits.draw import Draw
-from firecrest.core.power.amplifier import AmplifierModel
-from firecrest.core.power.source import Converter, Pack
+from firecrest.core.power.boards import Boards, Standing, standing
+from firecrest.core.power.source import Pack
 
 POINTS = 200
 MIDDLES = np.arange(POINTS) + 0.5
@@ -47,22 +47,33 @@ class _Demand:
 
 @dataclass(frozen=True)
 class Player:
-    """What plays from the pack: amplifier, watts of other loads, converter; floats or (D, 1)."""
+    """What plays from the pack, floats or (D, 1): what stands on it, of which ``other`` W are
+    loads, and the volts at its end below which boards or converters stop.
+    """
 
-    amplifier: AmplifierModel
+    standing: Standing
     other: Number
-    converter: Converter | None
+    board_cut_off: Number | None
+    converter_cut_off: Number | None
+
+
+def player_of(boards: Boards, loads: Number) -> Player:
+    """What plays from a pack: the first board or converter to stop ends it."""
+    on_bus = [model.cut_off for model in boards.on_bus() if model.cut_off is not None]
+    inputs = [c.cut_off for c in boards.converters if c.cut_off is not None]
+    return Player(
+        standing(boards, loads),
+        loads,
+        largest(on_bus) if on_bus else None,
+        largest(inputs) if inputs else None,
+    )
 
 
 def _demand(draw: Draw, drive: Number, player: Player) -> _Demand:
-    """At ``drive`` volts rms of input; a converter turns all of it into power."""
-    amplifier, converter = player.amplifier, player.converter
-    losses = amplifier.idle_current + amplifier.loss * draw.average * draw.amperes * drive
-    power = draw.mean_power * drive**2
-    if converter is None:
-        return _Demand(power + player.other, losses)
-    taken = (power + converter.output_voltage * losses) / converter.efficiency
-    return _Demand(taken + player.other, np.zeros_like(losses))
+    """At ``drive`` volts rms of input."""
+    losses = player.standing.amperes + draw.average * draw.amperes * drive
+    power = draw.mean_power * drive**2 + draw.average * draw.watts * drive
+    return _Demand(np.asarray(power + player.standing.watts), np.asarray(losses))
 
 
 @dataclass(frozen=True)
@@ -89,12 +100,15 @@ def _moment(pack: Pack, charge: Real, demand: _Demand) -> _Moment:
 
 def _cut_offs(pack: Pack, charge: Real, demand: _Demand, player: Player) -> dict[str, Real]:
     """Volts above each cut-off at ``charge``; negative is open."""
-    now, converter = _moment(pack, charge, demand), player.converter
+    now = _moment(pack, charge, demand)
     broken = np.isnan(now.voltage)
     spare = {"collapse": np.where(broken, -1.0, 1.0)}
-    at_input = converter.cut_off if converter is not None else player.amplifier.cut_off
-    if at_input is not None:
-        spare["converter" if converter is not None else "amplifier"] = now.voltage - at_input
+    for name, cut_off in (
+        ("amplifier", player.board_cut_off),
+        ("converter", player.converter_cut_off),
+    ):
+        if cut_off is not None:
+            spare[name] = now.voltage - cut_off
     if pack.board_cut_off is not None:
         at_board = now.voltage + now.current * pack.lead_resistance
         spare["protection board"] = at_board - pack.board_cut_off
@@ -108,9 +122,8 @@ def _cut_offs(pack: Pack, charge: Real, demand: _Demand, player: Player) -> dict
 
 def at_rest(pack: Pack, charge: Number, player: Player) -> dict[str, Real]:
     """Volts above each cut-off at ``charge`` while nothing is played; negative is open."""
-    idle = np.atleast_1d(player.amplifier.idle_current)
-    nothing = Draw((), 0.0 * idle, 0.0 * idle, 0.0 * idle, 1.0)
-    return _cut_offs(pack, np.atleast_1d(charge), _demand(nothing, 0.0, player), player)
+    amperes, watts = (np.atleast_1d(x) for x in (player.standing.amperes, player.standing.watts))
+    return _cut_offs(pack, np.atleast_1d(charge), _Demand(watts, amperes), player)
 
 
 @dataclass(frozen=True)
@@ -206,7 +219,7 @@ def _shares(
     half = np.array([0.5])
     now = _moment(pack, half, demand)
     voltage, current = (float(np.ravel(x)[0]) for x in (now.voltage, now.current))
-    audio = float(np.ravel(draw.mean_power)[0]) * drive**2
+    audio = float(np.ravel(draw.audio)[0]) * drive**2
     drawn = voltage * current
     wires = current**2 * float(np.ravel(pack.resistance(half))[0])
     idle = max(drawn - audio - other, 0.0)

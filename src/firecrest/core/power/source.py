@@ -88,49 +88,40 @@ class Pack:
 
 @dataclass(frozen=True)
 class Converter:
-    """A stage between source and amplifier: fixed output (V), efficiency, input limit (A)."""
+    """A stage between source and boards: fixed output (V), efficiency, mean currents it bears (A),
+    the input below which it stops (V), what it takes by itself (W).
+    """
 
     output_voltage: Number
     efficiency: Number
     input_current: Number | None = None
     cut_off: Number | None = None
+    output_current: Number | None = None
+    idle_power: Number = 0.0
 
 
 @dataclass(frozen=True)
 class Source:
     """The bus: V = voltage - resistance x current, and the currents it may be asked for.
 
-    ``burst`` maps the name of a limit to amperes, ``continuous`` is the long-term rating,
-    ``other_power`` (W) is what else hangs on the bus. A limit of None is unlimited by nature
-    (own mains supply); an unknown one never reaches this class. ``at_rest`` maps what must hold
-    before anything plays (a cut-off, the highest supply of the board) to the volts in hand.
+    ``burst`` maps the name of a limit to amperes, ``continuous`` is the long-term rating. A limit
+    of None is unlimited by nature (own mains supply); an unknown one never reaches this class.
+    ``at_rest`` maps what must hold before anything plays (a cut-off, the highest supply of a board)
+    to the volts in hand.
     """
 
     voltage: Number
     resistance: Number
-    other_power: Number = 0.0
     burst: Mapping[str, Number] = field(default_factory=dict)
     continuous: Number | None = None
-    converter: Converter | None = None
     at_rest: Mapping[str, Number] = field(default_factory=dict)
 
 
-def pack_source(
-    pack: Pack, charge: Number, other_power: Number, converter: Converter | None
-) -> Source:
+def pack_source(pack: Pack, charge: Number) -> Source:
     """The bus of a pack at ``charge`` (0 to 1)."""
     burst: dict[str, Number] = {}
     if pack.cell_current is not None:
         burst["cells"] = pack.cell_current * pack.parallel
     if pack.board_current is not None:
         burst["protection board"] = pack.board_current
-    if converter is not None and converter.input_current is not None:
-        burst["converter input"] = converter.input_current
-    return Source(
-        pack.rest_voltage(charge), pack.resistance(charge), other_power, burst, None, converter
-    )
-
-
-def other_load(loads: Sequence[tuple[Number, Number]]) -> Number:
-    """Power in W that loads of (watts, regulator efficiency) take from the bus."""
-    return sum(watts / efficiency for watts, efficiency in loads)
+    return Source(pack.rest_voltage(charge), pack.resistance(charge), burst)

@@ -4,8 +4,8 @@ from typing import Literal
 
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import rebuilt, replace_at, value_at
-from firecrest.design.power import CellPoint, Claim, Mains, Pack, Source, WallSupply
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.power import BUS, CellPoint, Claim, Mains, Pack, Power, Source, WallSupply
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
@@ -26,14 +26,17 @@ def with_source(design: Design, kind: Kind) -> tuple[str, Design]:
         "wall": WallSupply(kind="wall", voltage=_voltage(design), continuous_current=3.0),
         "mains": Mains(kind="mains"),
     }
-    mains = kind == "mains"
-    changed = rebuilt(
-        power,
-        source=made[kind],
-        amplifier=rebuilt(power.amplifier, own_mains=mains),
-        converter=None if mains else power.converter,
-    )
-    return f"Power from: {KINDS[kind].lower()}", replace_at(design, ("power",), changed)
+    made_power = with_mains(power, mains=kind == "mains", source=made[kind])
+    return f"Power from: {KINDS[kind].lower()}", replace_at(design, ("power",), made_power)
+
+
+def with_mains(power: Power, *, mains: bool, source: Source) -> Power:
+    """Another source; amplifiers with mains supplies of their own have no converters."""
+    boards = list(power.boards)
+    for place, board in power.amplifiers:
+        part = rebuilt(board.part, own_mains=mains)
+        boards[place] = rebuilt(board, part=part, rail=BUS if mains else board.rail)
+    return rebuilt(power, boards=tuple(boards), source=source)
 
 
 def _voltage(design: Design) -> float:
@@ -43,27 +46,32 @@ def _voltage(design: Design) -> float:
         table = power.source.cell.table
         middle = table[len(table) // 2].rest_voltage
         return round(power.source.series * middle, 1)
-    return power.amplifier.claims[0].supply or 24.0
+    return power.amplifiers[0][1].part.claims[0].supply or 24.0
 
 
-def add_claim(design: Design) -> tuple[str, Design]:
-    """(label, design) with one more claim: half the first one's power into twice its load."""
-    claims = design.power.amplifier.claims
+def _claims(board: int) -> Path:
+    return ("power", "boards", board, "part", "claims")
+
+
+def add_claim(design: Design, board: int) -> tuple[str, Design]:
+    """(label, design) with one more claim of a board: half the first one's power into twice its
+    load.
+    """
+    claims = value_at(design, _claims(board))
     first = claims[0]
     more = Claim(
         power=first.power / 2, load=min(first.load * 2, 200.0), supply=first.supply, thd=first.thd
     )
-    path = ("power", "amplifier", "claims")
-    return "Add claim", replace_at(design, path, (*claims, more))
+    return "Add claim", replace_at(design, _claims(board), (*claims, more))
 
 
-def remove_claim(design: Design, place: int) -> tuple[str, Design]:
-    """(label, design) without a claim; DesignError when it is the last one."""
-    claims = design.power.amplifier.claims
+def remove_claim(design: Design, board: int, place: int) -> tuple[str, Design]:
+    """(label, design) without a claim of a board; DesignError when it is the last one."""
+    claims = value_at(design, _claims(board))
     if len(claims) == 1:
         raise DesignError("An amplifier needs at least one claim.")
     kept = (*claims[:place], *claims[place + 1 :])
-    return "Remove claim", replace_at(design, ("power", "amplifier", "claims"), kept)
+    return "Remove claim", replace_at(design, _claims(board), kept)
 
 
 CELL_TABLE = ("power", "source", "cell", "table")

@@ -75,12 +75,17 @@ def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
         _fields(editing, [(*path, "claims", k, n) for n in names], CLAIM_FIELD)
         for k in range(len(part.claims))
     ]
-    last = len(part.claims) - 1
+    last, board = len(part.claims) - 1, int(path[2])
     return column(
         "What it claims",
         "per output",
         grid_of([heads, *rows]),
-        _buttons(editing, "claim", edits.add_claim, lambda d: edits.remove_claim(d, last)),
+        _buttons(
+            editing,
+            "claim",
+            lambda d: edits.add_claim(d, board),
+            lambda d: edits.remove_claim(d, board, last),
+        ),
         *numbers(editing, (*path, "efficiency", "value")),
         bound_check(editing, (*path, "bridged"), "Bridge-tied outputs"),
         bound_check(editing, (*path, "boosted"), "Has its own boost converter"),

@@ -24,6 +24,7 @@ from firecrest.app.stages.parts.tray import Tray
 from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.plain import label, tip
+from firecrest.assessment.placing import number_at
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import value_at
 from firecrest.files.bounded import read_bytes
@@ -133,9 +134,8 @@ class PartsStage(Stage):
     def choose(self, card: PartCard) -> None:
         """A card of the tray: its kind becomes the shelf's."""
         self._chosen = card.path
-        place = card.path[2] if card.path[0] == "box" else 0
         part = value_at(self.session.design, card.path)
-        self.shelf.choose_kind(kind_of_part(part), int(place))
+        self.shelf.choose_kind(kind_of_part(part), number_at(self.session.design, card.path))
         self.refresh()
 
     def _follow_kind(self, kind: str) -> None:

@@ -1,0 +1,54 @@
+"""What signals ask of boards and bus, by sampling."""
+
+import numpy as np
+import pytest
+
+from firecrest.core.limits.draw import Draw, Output, rms, sine_draw
+from firecrest.core.limits.programme import weights
+from firecrest.core.power.boards import Board, Boards, Feed
+from firecrest.core.power.source import Converter
+from tests.core.power.boards import FLAT, alone, board, programme
+
+TWO_OUTPUTS = [
+    Output(np.array([1.0 + 0.3j]), np.array([0.2 - 0.1j]), 1),
+    Output(np.array([0.5 - 0.2j]), np.array([0.1 + 0.15j]), 2),
+]
+
+
+@pytest.mark.parametrize("efficiency", [1.0, 0.8])
+def test_peak_power_of_two_outputs_by_sampling(efficiency):
+    """The second one behind a converter, which needs 1/efficiency of its power at once."""
+    stiff = board()
+    boards = Boards(
+        (Board(stiff), Board(stiff, 0)),
+        (Converter(24.0, efficiency),),
+        (Feed(stiff, 0), Feed(stiff, 1)),
+    )
+    draw = sine_draw(TWO_OUTPUTS, boards)
+    turn = np.exp(1j * np.linspace(0, 2 * np.pi, 20001))
+    power = sum(
+        o.count
+        * 2
+        * np.real((o.voltage + stiff.r_out * o.current) * turn)
+        * np.real(o.current * turn)
+        / share
+        for o, share in zip(TWO_OUTPUTS, (1.0, efficiency), strict=True)
+    )
+    assert draw.peak_power[0] == pytest.approx(power.max(), rel=1e-6)
+    assert draw.mean_power[0] == pytest.approx(power[:-1].mean(), rel=1e-6)
+    second = TWO_OUTPUTS[1]
+    assert draw.behind[0].amperes[0] == pytest.approx(stiff.loss * 2 * abs(second.current[0]))
+    lost = 24.0 * draw.behind[0].amperes[0] / efficiency
+    assert draw.watts == pytest.approx(lost)
+    assert draw.amperes[0] == pytest.approx(stiff.loss * abs(TWO_OUTPUTS[0].current[0]))
+
+
+def test_audio_is_what_reaches_the_outputs_whatever_the_converter():
+    direct, behind = (programme(alone(board(), c)) for c in (None, Converter(24.0, 0.8)))
+    assert behind.audio == pytest.approx(direct.audio)
+    assert behind.mean_power == pytest.approx(direct.mean_power / 0.8)
+    assert isinstance(direct, Draw)
+
+
+def test_rms_of_a_flat_quantity_is_itself():
+    assert rms(np.full(50, 3.0), weights("speech", FLAT))[0] == pytest.approx(3.0)
