@@ -319,3 +319,10 @@ def test_a_row_tried_before_new_results_is_tried_in_the_present_design(window, s
     window.session.edit_number(("box", "case", "depth"), 0.18)
     pick(stage, "alder-w13-8")
     assert window.session.trial.design.box.case.depth == 0.18
+
+
+def test_a_name_too_long_for_its_card_ends_in_dots(window, stage):
+    card = stage.tray.cards[0]
+    card.resize(90, card.height())
+    assert card._lines[1].text().endswith("…")
+    assert card.card.name in card.accessibleName()

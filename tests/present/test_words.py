@@ -13,6 +13,7 @@ from firecrest.present import words
 from firecrest.present.help import HELP
 from firecrest.present.meters import TOOLTIPS, meter
 from firecrest.present.rail import STAGES, rail
+from firecrest.present.words import ending
 
 PROMISE = Promise("loudness", 95.2, 96.0, -0.8, "short", "must", True)
 
@@ -152,3 +153,8 @@ def test_places_and_materials_are_all_worded(slipway):
     for material in words.MATERIALS:
         a = assess(replace_at(slipway, ("brief", "listening", "material"), material))
         assert a.promise("loudness").predicted is not None
+
+
+def test_what_ends_the_play_is_said_as_one_would():
+    assert ending("protection board") == "the protection board ends it"
+    assert ending("empty") == "then it is empty"

@@ -24,6 +24,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.present.words import (
     PROMISE_NAMES,
+    ending,
     limit_name,
     margin_text,
     numeral,
@@ -151,7 +152,7 @@ def _ended_by(assessment: Assessment) -> str:
     acoustic = assessment.acoustic
     if acoustic is None or acoustic.runtime is None:
         return ""
-    return f"; the {acoustic.runtime.ended_by} ends it"
+    return f"; {ending(acoustic.runtime.ended_by)}"
 
 
 def _loudness_sentence(

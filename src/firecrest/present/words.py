@@ -7,6 +7,7 @@ from firecrest.assessment.verdicts import WALL, Promise
 from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import row_of
+from firecrest.core.power.runtime import EMPTY
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
@@ -117,6 +118,11 @@ def target_text(promise: Promise, design: Design) -> str:
     """The promised figure with its unit."""
     unit = promise_unit(promise.key, design)
     return shown(promise.target, unit.quantity, unit.unit, unit.digits)
+
+
+def ending(ended_by: str) -> str:
+    """What ends the play, in words."""
+    return "then it is empty" if ended_by == EMPTY else f"the {ended_by} ends it"
 
 
 def part_of_link(key: str, assessment: Assessment) -> str:

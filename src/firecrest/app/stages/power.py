@@ -177,7 +177,7 @@ class PowerStage(Stage):
             self.chart.show_plot(plot, ghost)
             self._what.setText(
                 f"Playing {words.MATERIALS[session.design.brief.listening.material]} at "
-                f"{acoustic.runtime_level:.0f} dB mean; the {acoustic.runtime.ended_by} ends it. "
+                f"{acoustic.runtime_level:.0f} dB mean; {words.ending(acoustic.runtime.ended_by)}. "
                 f"Flat out: {acoustic.programme.level:.1f} dB mean."
             )
         else:

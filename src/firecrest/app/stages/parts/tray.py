@@ -1,7 +1,7 @@
 """The tray: one card for each part in use."""
 
-from PySide6.QtCore import Signal
-from PySide6.QtGui import QMouseEvent
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QMouseEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout
 
 from firecrest.app.widgets.marks import Origin
@@ -11,6 +11,8 @@ from firecrest.assessment.assess import Assessment
 from firecrest.design.edits.paths import Path
 from firecrest.present import parts as shown
 from firecrest.present.parts import PartCard
+
+PADDING = 10
 
 
 class CardWidget(Pressable):
@@ -26,7 +28,7 @@ class CardWidget(Pressable):
         self.card: PartCard | None = None
         self.pressed.connect(lambda: self.clicked.emit(self.card))
         box = QVBoxLayout(self)
-        box.setContentsMargins(10, 6, 10, 8)
+        box.setContentsMargins(PADDING, 6, PADDING, 8)
         box.setSpacing(1)
         self._lines = [label("", role) for role in ("hint", "figure", "", "second")]
         for line in self._lines:
@@ -44,6 +46,19 @@ class CardWidget(Pressable):
         row.addWidget(self._spare)
         box.addLayout(row)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit_name()
+
+    def _fit_name(self) -> None:
+        """As much of the name as there is room for."""
+        if self.card is not None:
+            room = self.width() - 2 * PADDING
+            line = self._lines[1]
+            line.setText(
+                line.fontMetrics().elidedText(self.card.name, Qt.TextElideMode.ElideRight, room)
+            )
+
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         self.opened.emit(self.card)
 
@@ -54,6 +69,7 @@ class CardWidget(Pressable):
             self._lines, (card.kind, card.name, card.count, card.cost), strict=True
         ):
             line.setText(text)
+        self._fit_name()
         for (mark, count), origin in zip(
             self._origins, ("measured", "sheet", "estimate"), strict=True
         ):
@@ -86,7 +102,7 @@ class Tray(QFrame):
         super().__init__()
         self.setProperty("role", "tray")
         box = QVBoxLayout(self)
-        box.setContentsMargins(10, 6, 10, 8)
+        box.setContentsMargins(PADDING, 6, PADDING, 8)
         box.setSpacing(4)
         head = QHBoxLayout()
         head.addWidget(label("In this design", "section"))
