@@ -6,6 +6,7 @@ answers as plain figures.
 """
 
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 
@@ -80,23 +81,41 @@ class Reaches:
 
 @dataclass(frozen=True)
 class Acoustic:
-    """Everything that needs a solvable box. Levels in dB at the listener, arrays on EDIT_GRID."""
+    """Everything that needs a solvable box. Levels in dB at the listener, arrays on EDIT_GRID.
 
-    scene: Scene
-    transfers: Transfers
-    ratings: Ratings
-    unit_level: Real
-    level_before_voice: Real
-    top: Ceiling
-    asked: Real
-    runs: tuple[Run, ...]
-    f_hi: float
-    loudness: Held | None
-    reaches: Reaches
-    low_note: LowNote | None
-    programme: ProgrammeLevel
-    runtime_level: float
-    runtime: Runtime | None
+    What only views ask for is worked out when it is first asked for.
+    """
+
+    sound: Sounding
+    heard: Heard
+    programmed: Programmed
+    judged: Judging
+    memo: Memo = field(repr=False, compare=False)
+
+    @property
+    def scene(self) -> Scene:
+        """The solved box where it stands."""
+        return self.sound.scene
+
+    @property
+    def transfers(self) -> Transfers:
+        """Answers per unit input."""
+        return self.sound.transfers
+
+    @property
+    def ratings(self) -> Ratings:
+        """What the parts bear."""
+        return self.sound.ratings
+
+    @property
+    def unit_level(self) -> Real:
+        """Level per unit input."""
+        return self.sound.unit_level
+
+    @property
+    def top(self) -> Ceiling:
+        """The ceiling at the brief's charge."""
+        return self.sound.top
 
     @property
     def model(self) -> BoxModel:
@@ -117,6 +136,59 @@ class Acoustic:
     def limits(self) -> tuple[Limit, ...]:
         """Limits at the brief's charge."""
         return self.top.limits
+
+    @property
+    def runtime_level(self) -> float:
+        """Level in dB at which runtime is promised."""
+        return float(self.judged.run_level)
+
+    @cached_property
+    def f_hi(self) -> float:
+        """Hz up to which loudness is judged."""
+        return float(upper_end(self.sound))
+
+    @cached_property
+    def level_before_voice(self) -> Real:
+        """Level per unit input with every voice flat."""
+        return self.memo(flat_level, self.scene)
+
+    @cached_property
+    def asked(self) -> Real:
+        """The promised level over frequency."""
+        brief = self.sound.inputs.brief
+        shape = promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop)
+        return np.asarray(brief.loudness.level + shape)
+
+    @cached_property
+    def runs(self) -> tuple[Run, ...]:
+        """Stretches on which one limit gives first."""
+        return self.memo(runs, self.top, EDIT_GRID)
+
+    @cached_property
+    def loudness(self) -> Held | None:
+        """Where and by what loudness is held."""
+        return held_of(self.heard.loudness, self.top)
+
+    @cached_property
+    def reaches(self) -> Reaches:
+        """Bass reach at level."""
+        return _reaches(self.sound, self.heard)
+
+    @cached_property
+    def low_note(self) -> LowNote | None:
+        """The low-note check."""
+        held = self.heard.held
+        return low_note_of(held, self.limits) if held else None
+
+    @cached_property
+    def programme(self) -> ProgrammeLevel:
+        """The highest long-term level."""
+        return programme_level_of(self.programmed.allowed, self.programmed.unit_level)
+
+    @cached_property
+    def runtime(self) -> Runtime | None:
+        """The play with its course; None where nothing runs empty."""
+        return _runtime(self.sound, self.programmed, self.judged)
 
     @property
     def worst_frequency(self) -> float:
@@ -142,9 +214,13 @@ class Assessment:
     missing: tuple[str, ...]
     estimates: tuple[str, ...]
     promises: tuple[Promise, ...]
-    links: tuple[Link, ...]
     numbers: inputs.Inputs = field(repr=False)
     memo: Memo = field(repr=False, compare=False)
+
+    @cached_property
+    def links(self) -> tuple[Link, ...]:
+        """The chain from pack to listener."""
+        return links(self.design, self.acoustic)
 
     def promise(self, key: str) -> Promise:
         """One of the six by its key."""
@@ -179,14 +255,13 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
         summary = summary_of(sound, heard, programmed)
         found = judging(lowered, lowered.inputs, rolled, summary, memo)
         verdicts = found.verdicts
-        acoustic = _acoustic(sound, heard, programmed, found, memo)
+        acoustic = Acoustic(sound, heard, programmed, found, memo)
         if design.brief.listening.material == "sine":
             estimates = (*estimates, SINE_NOTE)
     promises = tuple(promise_of(verdict) for verdict in verdicts)
     claims = tuple(read_amplifier(board.part) for _, board in design.power.amplifiers)
-    chain = links(design, acoustic)
     return Assessment(
-        design, rolled, claims, acoustic, missing, estimates, promises, chain, lowered.inputs, memo
+        design, rolled, claims, acoustic, missing, estimates, promises, lowered.inputs, memo
     )
 
 
@@ -196,31 +271,6 @@ def _refusal(sound: Sounding) -> str:
         if full:
             return no_air(chamber.name)
     return CANCELLED if np.max(sound.unit_level) < SILENCE else ""
-
-
-def _acoustic(
-    sound: Sounding, heard: Heard, programmed: Programmed, found: Judging, memo: Memo
-) -> Acoustic:
-    """The answers of one design as plain figures."""
-    brief = sound.inputs.brief
-    return Acoustic(
-        scene=sound.scene,
-        transfers=sound.transfers,
-        ratings=sound.ratings,
-        unit_level=sound.unit_level,
-        level_before_voice=memo(flat_level, sound.scene),
-        top=sound.top,
-        asked=brief.loudness.level
-        + promised_shape(EDIT_GRID, brief.bass.frequency, brief.bass.drop),
-        runs=memo(runs, sound.top, EDIT_GRID),
-        f_hi=float(upper_end(sound)),
-        loudness=held_of(heard.loudness, sound.top),
-        reaches=_reaches(sound, heard),
-        low_note=low_note_of(heard.held, sound.top.limits) if heard.held else None,
-        programme=programme_level_of(programmed.allowed, programmed.unit_level),
-        runtime_level=float(found.run_level),
-        runtime=_runtime(sound, programmed, found),
-    )
 
 
 def held_of(found: Loudness | None, top: Ceiling) -> Held | None:

@@ -12,7 +12,7 @@ from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.band import band
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import PACK, row_of
-from firecrest.core.limits.loudness import nearest, promised_shape
+from firecrest.core.limits.loudness import middles, promised_shape
 from firecrest.design.design import Design
 
 if TYPE_CHECKING:
@@ -56,7 +56,7 @@ def _candidates(design: Design, a: Acoustic, frequency: float | None) -> Iterato
     ends = (bass.frequency, max(a.f_hi, bass.frequency)) if frequency is None else (frequency,) * 2
     judged = band(a.frequency, *ends)
     asked = design.brief.loudness.level + promised_shape(judged.places, bass.frequency, bass.drop)
-    points = nearest(a.frequency, judged.places)
+    points = np.searchsorted(middles(a.frequency), judged.places)
     factors = np.stack([limit.factor for limit in a.limits])
     margins = judged.of(a.unit_level + decibel(factors)) - asked
     for place, (limit, margin) in enumerate(zip(a.limits, margins, strict=True)):

@@ -43,11 +43,19 @@ from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import PEAK, Draw, programme_draw, rms, sine_draw
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.kinds import Ask, Statistic, reached
-from firecrest.core.limits.loudness import Loudness, loudness, upper_edge
-from firecrest.core.limits.low_note import HeldNote, low_note
+from firecrest.core.limits.loudness import Judged, Loudness, judged, loudness, upper_edge
+from firecrest.core.limits.low_note import HeldNote, Notes, held_notes, low_note
 from firecrest.core.limits.programme import weights
 from firecrest.core.limits.programme_level import highest_volts, unit_level
-from firecrest.core.limits.reach import Crossing, band_mean, crossing, reference_band
+from firecrest.core.limits.reach import (
+    Crossing,
+    MeanBand,
+    Way,
+    crossing,
+    mean_band,
+    reference_band,
+    way_from,
+)
 from firecrest.core.power.boards import Boards
 from firecrest.core.power.runtime import Played, played
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
@@ -111,10 +119,15 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     ratings = memo(ratings_of, elements, wiring, channels, power, numbers.carried, model)
     unit = memo(_unit_level, transfers)
     boards = boards_in(numbers, memo)
-    draw = memo(sine_draw, transfers.outputs, boards)
+    draw = memo(_held, transfers, boards)
     bus = bus_in(numbers, draw, memo)
     top = memo(ceiling_of, transfers, unit, ratings, boards, bus, duty_of(brief.listening))
     return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, draw, top)
+
+
+def _held(transfers: Transfers, boards: Boards) -> Draw:
+    """What a held sine draws."""
+    return sine_draw(transfers.outputs, boards)
 
 
 def boards_in(numbers: inputs.Inputs, memo: Memo) -> Boards:
@@ -155,9 +168,8 @@ def upper_end(sound: Sounding) -> Real:
 def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:
     """Loudness as promised under a ceiling."""
     ask, bass = sound.inputs.brief.loudness, sound.inputs.brief.bass
-    return loudness(
-        sound.frequency, top.level, ask.level, bass.frequency, bass.drop, upper_end(sound)
-    )
+    over = judged(sound.frequency, bass.frequency, bass.drop, upper_end(sound))
+    return loudness(over, top.level, ask.level)
 
 
 @dataclass(frozen=True)
@@ -217,18 +229,16 @@ class Judging:
 def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
     """How a solved box sounds against its brief."""
     brief = sound.inputs.brief
-    return memo(
-        _heard,
-        sound.unit_level,
-        sound.top,
+    stretches = memo(
+        _stretches,
         sound.frequency,
-        brief.loudness,
         brief.bass,
         brief.listening,
         plain(upper_end(sound)),
         lowest_low_pass(sound.inputs.voice.channels),
-        bool(lowered.missing),
     )
+    gaps = bool(lowered.missing)
+    return memo(_heard, sound.unit_level, sound.top, stretches, brief.loudness, gaps)
 
 
 def programmed_of(sound: Sounding, memo: Memo) -> Programmed:
@@ -289,28 +299,42 @@ def judging(
     return Judging(run_level, drive, play, verdicts)
 
 
-def _heard(
-    unit: Real,
-    top: Ceiling,
-    frequency: Real,
-    ask: LoudnessPromise,
-    bass: BassPromise,
-    listening: Listening,
-    f_hi: Number,
-    low_pass: Number | None,
-    gaps: bool,
-) -> Heard:
+@dataclass(frozen=True)
+class _Stretches:
+    """Where a brief is judged on a grid; it stays while levels change."""
+
+    band: tuple[Real, Real]
+    mean: MeanBand
+    way: Way
+    drop: float
+    notes: Notes
+    judged: Judged
+
+
+def _stretches(
+    frequency: Real, bass: BassPromise, listening: Listening, f_hi: Number, low_pass: Number | None
+) -> _Stretches:
+    reference = reference_band(bass.frequency, low_pass)
+    return _Stretches(
+        reference,
+        mean_band(frequency, *reference),
+        way_from(frequency, reference[0]),
+        bass.drop,
+        held_notes(frequency, programme_of(listening), bass.frequency),
+        judged(frequency, bass.frequency, bass.drop, f_hi),
+    )
+
+
+def _heard(unit: Real, top: Ceiling, where: _Stretches, ask: LoudnessPromise, gaps: bool) -> Heard:
     """Loudness, bass reach and the held note of a ceiling."""
-    band = reference_band(bass.frequency, low_pass)
-    reference = band_mean(frequency, unit, *band)
+    reference = where.mean.of(unit)
     kept = np.minimum(ask.level + unit - reference, top.level) - ask.level
-    reach = crossing(frequency, kept, bass.drop, band[0])
+    reach = crossing(where.way, kept, where.drop)
     if gaps:
-        return Heard(None, band, reference, kept, reach, None)
-    note = 10 ** ((ask.level - reference) / 20)
-    held = low_note(frequency, top.limits, note, programme_of(listening), bass.frequency)
-    loud = loudness(frequency, top.level, ask.level, bass.frequency, bass.drop, f_hi)
-    return Heard(loud, band, reference, kept, reach, held)
+        return Heard(None, where.band, reference, kept, reach, None)
+    held = low_note(where.notes, top.limits, 10 ** ((ask.level - reference) / 20))
+    loud = loudness(where.judged, top.level, ask.level)
+    return Heard(loud, where.band, reference, kept, reach, held)
 
 
 def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdict, ...]:

@@ -12,8 +12,8 @@ from firecrest.assessment.derive import loudness_under, sounding
 from firecrest.assessment.sound import voice_rows
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import Ceiling
-from firecrest.core.limits.loudness import loudness
-from firecrest.core.limits.reach import Reach, crossing, reach_of
+from firecrest.core.limits.loudness import judged, loudness
+from firecrest.core.limits.reach import Reach, crossing, reach_of, way_from
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 
@@ -53,15 +53,15 @@ def loudness_above_own_reach(assessment: Assessment, a: Acoustic) -> tuple[float
     bass = assessment.design.brief.bass
     if reach is None or reach <= FAR * bass.frequency or assessment.missing:
         return None
-    found = loudness(EDIT_GRID, a.top.level, 0.0, reach, OWN, a.f_hi)
+    found = loudness(judged(EDIT_GRID, reach, OWN, a.f_hi), a.top.level, 0.0)
     level = float(np.ravel(found.level)[0])
     return (level, reach) if np.isfinite(level) else None
 
 
 def reach_by_drop(a: Acoustic, response: Real) -> Mapping[int, Reach]:
     """Where ``response`` (dB re the reference) is down by 3, 6 and 10 dB."""
-    low, _ = a.reaches.band
-    return {drop: reach_of(crossing(EDIT_GRID, response, drop, low)) for drop in DROPS}
+    way = way_from(EDIT_GRID, a.reaches.band[0])
+    return {drop: reach_of(crossing(way, response, drop)) for drop in DROPS}
 
 
 def high_passes(design: Design) -> list[tuple[Path, float]]:
@@ -80,7 +80,7 @@ def filter_that_holds_reach(assessment: Assessment, a: Acoustic) -> tuple[Path, 
     None where there is none, or where travel or the amplifier would hold the reach at level all the
     same: what they bear at the listener does not change with a filter before them.
     """
-    design, (low, _) = assessment.design, a.reaches.band
+    design, way = assessment.design, way_from(EDIT_GRID, a.reaches.band[0])
     reach, drop = a.reaches.at_level.frequency, design.brief.bass.drop
     if reach is None:
         return None
@@ -94,7 +94,7 @@ def filter_that_holds_reach(assessment: Assessment, a: Acoustic) -> tuple[Path, 
         own = decibel(rows[place + 2] / rows[place + 1])
         ceiling = np.where(digital, a.top.level - own, a.top.level)
         kept = np.minimum(target + response - own, ceiling) - target
-        without = reach_of(crossing(EDIT_GRID, kept, drop, low)).frequency
+        without = reach_of(crossing(way, kept, drop)).frequency
         if without is not None and without < reach / (1 + HOLDS):
             found.append((without, (path, corner)))
     return min(found)[1] if found else None

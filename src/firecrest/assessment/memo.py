@@ -8,16 +8,19 @@ functions, and forgetting never changes a result.
 """
 
 import dataclasses
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
+from operator import is_
 from typing import Any, ParamSpec, TypeVar
 
 import numpy as np
 
 P = ParamSpec("P")
 T = TypeVar("T")
-PLAIN = frozenset((float, int, str, bool, type(None), np.float64))
-_MODELS: set[type] = set()
-"""Types in which no arrays are looked for."""
+PLAIN: frozenset[type] = frozenset((float, int, str, bool, type(None), np.float64))
+BARE: set[type] = set(PLAIN)
+"""Types in which no arrays are looked for: plain ones, and models as they are met."""
+RECORDS: set[type] = set()
+"""Types in which they are, as they are met."""
 KEPT = 16
 """Results of one function that are remembered: of a design, its variants and its equal parts."""
 
@@ -44,9 +47,10 @@ class Memo:
         if not self._kept:
             return function(*args, **kwargs)
         known = self._known.setdefault(function, [])
-        first = args[0] if args else None
-        for place, (key, result) in enumerate(known):
-            if (not key or _same(key[0], first)) and _same(key, args):
+        key = _flat(args)
+        by_value = not key or type(key[0]) in PLAIN
+        for place, (other, result) in enumerate(known):
+            if (by_value or other[0] is key[0]) and _same(other, key):
                 if place:
                     known.insert(0, known.pop(place))
                 return result  # type: ignore[no-any-return]
@@ -57,41 +61,64 @@ class Memo:
             seal(result)
         name = getattr(function, "__name__", "")
         self.runs[name] = self.runs.get(name, 0) + 1
-        known.insert(0, (args, result))
+        known.insert(0, (key, result))
         del known[self._kept :]
         return result
 
 
-def _same(a: Any, b: Any) -> bool:
-    if a is b:
-        return True
-    kind = type(a)
-    if kind is not type(b):
+def _flat(args: tuple[Any, ...]) -> tuple[Any, ...]:
+    """Arguments with the items of their tuples in their place, each tuple after its length."""
+    if tuple not in map(type, args):
+        return args
+    flat: list[Any] = []
+    for item in args:
+        if type(item) is tuple:
+            flat.append(len(item))
+            flat.extend(_flat(item))
+        else:
+            flat.append(item)
+    return tuple(flat)
+
+
+def _same(a: tuple[Any, ...], b: tuple[Any, ...]) -> bool:
+    """Whether two keys hold the same items; plain ones are compared by value."""
+    if len(a) != len(b):
         return False
-    if kind is tuple:
-        if len(a) != len(b):
+    if all(map(is_, a, b)):
+        return True
+    for x, y in zip(a, b, strict=True):
+        if x is not y and (type(x) is not type(y) or type(x) not in PLAIN or x != y):
             return False
-        return all(map(_same, a, b))
-    return kind in PLAIN and bool(a == b)
+    return True
 
 
 def seal(value: Any) -> None:
     """Make every array in nested results read-only: what is remembered is shared."""
     kind = type(value)
-    if kind in PLAIN:
-        return
-    if isinstance(value, np.ndarray):
+    if kind is np.ndarray:
         value.flags.writeable = False
-    elif kind is tuple or kind is list:
-        for item in value:
+        return
+    if kind is tuple or kind is list:
+        items: Any = value
+    elif kind is dict:
+        items = value.values()
+    elif kind in BARE or not _is_record(kind):
+        return
+    else:
+        items = vars(value).values()
+    for item in items:
+        inner = type(item)
+        if inner is np.ndarray:
+            item.flags.writeable = False
+        elif inner not in BARE:
             seal(item)
-    elif isinstance(value, Mapping):
-        for item in value.values():
-            seal(item)
-    elif kind not in _MODELS:
+
+
+def _is_record(kind: type) -> bool:
+    """Whether arrays are looked for in a type: one of ours that is not a model."""
+    if kind not in RECORDS:
         if hasattr(kind, "__pydantic_fields__") or not dataclasses.is_dataclass(kind):
-            _MODELS.add(kind)
-            return
-        for item in vars(value).values():
-            if type(item) not in PLAIN:
-                seal(item)
+            BARE.add(kind)
+            return False
+        RECORDS.add(kind)
+    return True

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import inf
+from math import inf, isnan
 from typing import Any, Literal
 
 import numpy as np
@@ -75,27 +75,28 @@ class Verdict:
 
 def promise_of(verdict: Verdict, row: int = 0) -> Promise:
     """The promise of one design."""
-
-    def _at(value: Any) -> float:
-        flat = np.ravel(value)
-        return float(flat[row if flat.size > 1 else 0])
-
-    def _known(value: Any) -> float | None:
-        found = _at(value)
-        return None if np.isnan(found) else found
-
-    told = next((r for r in verdict.reasons if _at(r.holds)), Reason(True, ""))
-    words = told.words.format(*map(_at, told.figures)) if told.figures else told.words
+    told = next((r for r in verdict.reasons if _at(r.holds, row)), Reason(True, ""))
+    words = told.words
+    if told.figures:
+        words = words.format(*(_at(figure, row) for figure in told.figures))
+    predicted, margin = _at(verdict.predicted, row), _at(verdict.margin, row)
     return Promise(
         verdict.key,
-        _known(verdict.predicted),
-        _at(verdict.target),
-        _known(verdict.margin),
-        STATES[int(_at(verdict.state))],
+        None if isnan(predicted) else predicted,
+        _at(verdict.target, row),
+        None if isnan(margin) else margin,
+        STATES[int(_at(verdict.state, row))],
         verdict.importance,
         verdict.floor,
         words,
     )
+
+
+def _at(value: Any, row: int) -> float:
+    """One design's figure."""
+    if isinstance(value, np.ndarray):
+        return float(value.item(row if value.size > 1 else 0))
+    return float(value)
 
 
 def judged(margin: Number, importance: str, at_best: Number = MET) -> Real:
@@ -216,10 +217,14 @@ def runtime_verdict(
 def size_verdict(brief: Brief, cabinet: CabinetResult) -> Verdict:
     """The tightest of the three outer dimensions."""
     ask = brief.size
-    asked = np.stack(np.broadcast_arrays(ask.length, ask.height, ask.depth, *cabinet.outer)[:3])
-    outer = np.stack(np.broadcast_arrays(*asked, *cabinet.outer)[3:])
-    tightest = np.argmin(asked - outer, axis=0)
-    asks, takes = (np.take_along_axis(x, tightest[None], axis=0)[0] for x in (asked, outer))
+    asks, takes = (np.asarray(x) for x in (ask.length, cabinet.outer[0]))
+    tightest: Real = np.zeros((), dtype=int)
+    for k, (asked, taken) in enumerate(
+        zip((ask.height, ask.depth), cabinet.outer[1:], strict=True)
+    ):
+        closer = asked - taken < asks - takes
+        asks, takes = np.where(closer, asked, asks), np.where(closer, taken, takes)
+        tightest = np.where(closer, k + 1, tightest)
     margin = asks - takes
     sides = (Reason(tightest == k, side) for k, side in enumerate(("length", "height", "depth")))
     state = judged(margin, ask.importance)

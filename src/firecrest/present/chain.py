@@ -2,10 +2,12 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.chain import Link, links
 from firecrest.core.limits.ceiling import code_at
-from firecrest.core.limits.loudness import nearest
+from firecrest.core.limits.loudness import middles
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.edits.paths import Path
 from firecrest.present import words
@@ -61,7 +63,8 @@ def _shown(
     tooltip = ""
     if link.limit is not None and a is not None:
         limit = a.limits[link.limit]
-        point = int(nearest(a.frequency, link.frequency or a.worst_frequency))
+        where = link.frequency or a.worst_frequency
+        point = int(np.searchsorted(middles(a.frequency), where))
         tooltip = words.limit_name(limit, code_at(limit, point))
         if link.frequency is not None and link.spare is not None:
             tooltip += f", tightest at {link.frequency:.0f}{THIN_SPACE}Hz"

@@ -11,7 +11,6 @@ from firecrest.assessment.electrical import source_at
 from firecrest.assessment.motion import motion_of
 from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
-from firecrest.core.limits.draw import sine_draw
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.units import figure
 from firecrest.design.power import Amplifier, Cell, WallSupply
@@ -118,7 +117,7 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
         rows.append(CurrentRow(f"Amp output, {name}", asked, limit))
-    bus = bus_in(numbers, memo(sine_draw, a.transfers.outputs, boards), memo)
+    bus = bus_in(numbers, a.sound.draw, memo)
     current = mean_bus_current(bus, drive)
     asked = float(np.max(current[band], initial=0.0))
     rows += [

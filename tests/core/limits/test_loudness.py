@@ -3,9 +3,14 @@
 import numpy as np
 import pytest
 
-from firecrest.core.limits.loudness import loudness, promised_shape, upper_edge
+from firecrest.core.limits.loudness import judged, promised_shape, upper_edge
+from firecrest.core.limits.loudness import loudness as loudness_over
 
 F = np.geomspace(10, 1000, 241)
+
+
+def loudness(frequency, level, target, corner, drop, f_hi):
+    return loudness_over(judged(frequency, corner, drop, f_hi), level, target)
 
 
 @pytest.mark.parametrize("drop", [3, 6, 10])

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.core.limits.elements import Limit
-from firecrest.core.limits.low_note import low_note, low_note_of
+from firecrest.core.limits.low_note import held_notes, low_note, low_note_of
 from firecrest.core.limits.programme import PROGRAMMES
 
 F = np.geomspace(10, 1000, 241)
@@ -15,7 +15,7 @@ def limit(name, factor, code="C"):
 
 
 def checked(limits, drive, programme, corner):
-    found = low_note(F, limits, drive, programme, corner)
+    found = low_note(held_notes(F, programme, corner), limits, drive)
     return None if found is None else low_note_of(found, limits)
 
 
@@ -47,7 +47,7 @@ def test_columns_of_designs_are_checked_each_by_itself():
     factors = np.exp(rng.normal(0, 0.4, (2, 20, 241))) * (F / 30)
     limits = [Limit("cone", "C", factors[0]), Limit("port", "U", factors[1])]
     drive, corner = rng.uniform(0.2, 2, (20, 1)), rng.uniform(30, 80, (20, 1))
-    many = low_note(F, limits, drive, PROGRAMMES["music"], corner)
+    many = low_note(held_notes(F, PROGRAMMES["music"], corner), limits, drive)
     for k in range(20):
         own = [Limit(x.name, x.code, x.factor[k]) for x in limits]
         one = checked(own, float(drive[k, 0]), PROGRAMMES["music"], float(corner[k, 0]))

@@ -5,9 +5,18 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firecrest.core.limits.reach import band_mean, crossing, reach_of, reference_band
+from firecrest.core.limits.reach import crossing as crossing_on
+from firecrest.core.limits.reach import mean_band, reach_of, reference_band, way_from
 
 F = np.geomspace(10, 1000, 241)
+
+
+def band_mean(frequency, level, low, high):
+    return mean_band(frequency, low, high).of(level)
+
+
+def crossing(frequency, values, drop, f_a):
+    return crossing_on(way_from(frequency, f_a), values, drop)
 
 
 def high_pass_4(corner):

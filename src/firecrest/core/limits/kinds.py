@@ -87,11 +87,8 @@ class LimitKind:
 
 def _at_rest(ask: Ask, kind: LimitKind) -> Found:
     """Nothing at all where a cut-off is open, or the board's supply too high, before one plays."""
-    at_rest = ask.bus.source.at_rest
-    if at_rest:
-        volts = np.min(np.broadcast_arrays(*at_rest.values()), axis=0)
-        if np.any(volts < 0):
-            yield Reached(np.where(volts < 0, 0.0, np.inf) + 0.0 * ask.bus.draw.mean_power)
+    for volts in ask.bus.source.open_at_rest:
+        yield Reached(np.where(volts < 0, 0.0, np.inf) + 0.0 * ask.bus.draw.mean_power)
 
 
 def _swing(ask: Ask, kind: LimitKind) -> Found:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Number, Real, picked
-from firecrest.core.limits.band import band
+from firecrest.core.limits.band import Band, band
 
 TOP = 500.0
 """Hz up to which a box of lumps is judged at most."""
@@ -40,18 +40,31 @@ def upper_edge(longest_inner: Number, speed: Number, lowest_low_pass: Number | N
     return np.asarray(edge if lowest_low_pass is None else np.minimum(edge, 0.7 * lowest_low_pass))
 
 
-def loudness(
-    frequency: Real, level: Real, target: Number, corner: Number, drop: float, f_hi: Number
-) -> Loudness:
-    """Headline loudness over [corner, f_hi] of a ceiling ``level`` (..., F)."""
-    judged = band(frequency, corner, f_hi)
-    spare = judged.of(level) - promised_shape(judged.places, corner, drop)
+@dataclass(frozen=True)
+class Judged:
+    """Where loudness is judged: the band, the promised shape there, and the grid's ``middles``."""
+
+    band: Band
+    shape: Real
+    middles: Real
+
+
+def judged(frequency: Real, corner: Number, drop: float, f_hi: Number) -> Judged:
+    """The band [corner, f_hi] on a grid."""
+    within = band(frequency, corner, f_hi)
+    return Judged(within, promised_shape(within.places, corner, drop), middles(frequency))
+
+
+def loudness(over: Judged, level: Real, target: Number) -> Loudness:
+    """Headline loudness of a ceiling ``level`` (..., F)."""
+    spare = over.band.of(level) - over.shape
     tightest = np.argmin(spare, axis=-1)[..., None]
-    where = picked(judged.places, tightest)
-    margin = np.where(judged.empty, np.nan, picked(spare, tightest) - target)
-    return Loudness(target + margin, margin, where, nearest(frequency, where))
+    where = picked(over.band.places, tightest)
+    margin = np.where(over.band.empty, np.nan, picked(spare, tightest) - target)
+    point = np.asarray(np.searchsorted(over.middles, where))
+    return Loudness(target + margin, margin, where, point)
 
 
-def nearest(frequency: Real, where: Number) -> Real:
-    """The grid point that is nearest to ``where`` Hz by ratio."""
-    return np.asarray(np.searchsorted(np.sqrt(frequency[1:] * frequency[:-1]), where))
+def middles(frequency: Real) -> Real:
+    """Between the points of a grid, by ratio: the place of Hz among them is the nearest point."""
+    return np.asarray(np.sqrt(frequency[1:] * frequency[:-1]))

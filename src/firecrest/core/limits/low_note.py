@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Number, Real, decibel, picked
-from firecrest.core.limits.band import around, band
+from firecrest.core.limits.band import Band, around, band
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.programme import SINE_FREQUENCY, Programme
@@ -51,33 +51,45 @@ class LowNote:
         return self.margin >= 0
 
 
-def low_note(
-    frequency: Real,
-    limits: Sequence[Limit],
-    input_drive: Number,
-    programme: Programme,
-    corner: Number,
-) -> HeldNote | None:
-    """Held-note check from 20 Hz to ``corner`` at ``input_drive`` (V rms of the reference sine).
-
-    A note at f lies 10 lg(1 + (f_s/f)^4) dB lower. The cure is the lowest second-order
-    Butterworth high-pass x^4/(1+x^4) that gives every note back what it lacks, closed form.
-    None when no limit of motion is known.
+@dataclass(frozen=True)
+class Notes:
+    """The notes that are held: the part of the grid they need, their band on it, how many dB
+    ``softer`` than the reference sine each is, and the highest of them in Hz.
     """
-    moving = [k for k, limit in enumerate(limits) if kind_named(limit.name).moves]
-    if not moving:
-        return None
+
+    near: slice
+    band: Band
+    softer: Real
+    corner: Real
+
+
+def held_notes(frequency: Real, programme: Programme, corner: Number) -> Notes:
+    """From 20 Hz to ``corner``; a note at f lies 10 lg(1 + (f_s/f)^4) dB lower."""
     ends = (np.minimum(LOW_NOTE_FROM, corner), corner)
     if programme.kind == "sine":
         ends = (SINE_FREQUENCY,) * 2
     near = around(frequency, *ends)
     held = band(frequency[near], *ends)
-    softer = 10 * np.log10(1 + (programme.low_corner / held.places) ** 4) - decibel(input_drive)
-    factors = [limits[k].factor[..., near] for k in moving]
+    softer = 10 * np.log10(1 + (programme.low_corner / held.places) ** 4)
+    return Notes(near, held, softer, np.atleast_1d(corner))
+
+
+def low_note(notes: Notes, limits: Sequence[Limit], input_drive: Number) -> HeldNote | None:
+    """Held-note check at ``input_drive`` (V rms of the reference sine).
+
+    The cure is the lowest second-order Butterworth high-pass x^4/(1+x^4) that gives every note
+    back what it lacks, closed form. None when no limit of motion is known.
+    """
+    moving = [k for k, limit in enumerate(limits) if kind_named(limit.name).moves]
+    if not moving:
+        return None
+    held = notes.band
+    factors = [limits[k].factor[..., notes.near] for k in moving]
+    softer = notes.softer - decibel(input_drive)
     whole = held.of(decibel(np.stack(np.broadcast_arrays(*factors)))) + softer
     worst = np.argmin(whole, axis=-1)[..., None]
     least = picked(whole, worst)
-    cure = _high_pass(held.places, np.min(whole, axis=0), np.atleast_1d(corner))
+    cure = _high_pass(held.places, np.min(whole, axis=0), notes.corner)
     return HeldNote(
         tuple(moving),
         least,

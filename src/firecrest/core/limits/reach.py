@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Number, Real, picked
-from firecrest.core.limits.band import band
+from firecrest.core.limits.band import Band, band
 from firecrest.core.limits.loudness import TOP
 
 LOWEST = 5.0
@@ -54,21 +54,49 @@ def reference_band(corner: Number, lowest_low_pass: Number | None) -> tuple[Real
     return np.minimum(2 * corner, high / np.sqrt(2)), high
 
 
-def band_mean(frequency: Real, level: Real, low: Number, high: Number) -> Real:
-    """Mean of ``level`` (dB, (..., F)) over ln f on [low, high], by trapezoids; (..., 1)."""
+@dataclass(frozen=True)
+class MeanBand:
+    """A band with the weight of each of its places in a mean over ln f."""
+
+    band: Band
+    weights: Real
+
+    def of(self, level: Real) -> Real:
+        """Mean of ``level`` (dB, (..., F)), by trapezoids; (..., 1)."""
+        return np.asarray(np.sum(self.band.of(level) * self.weights, axis=-1)[..., None])
+
+
+def mean_band(frequency: Real, low: Number, high: Number) -> MeanBand:
+    """The band [low, high] of a grid, for means."""
     whole = band(frequency, low, high)
     x = np.log(whole.places)
-    area = np.trapezoid(whole.of(level), x, axis=-1)[..., None]
-    return np.asarray(area / (x[..., -1:] - x[..., :1]))
+    step = np.diff(x, axis=-1)
+    weights = np.zeros_like(x)
+    weights[..., :-1] += 0.5 * step
+    weights[..., 1:] += 0.5 * step
+    return MeanBand(whole, weights / (x[..., -1:] - x[..., :1]))
 
 
-def crossing(frequency: Real, values: Real, drop: Number, f_a: Number) -> Crossing:
-    """First crossing of ``values`` (..., F) = -``drop`` going down from ``f_a``.
+@dataclass(frozen=True)
+class Way:
+    """Where a reach is looked for: from its start down, and from there up."""
 
-    Where the values at ``f_a`` are lower already, the lowest upward crossing above it.
-    """
+    under: Band
+    over: Band
+
+
+def way_from(frequency: Real, f_a: Number) -> Way:
+    """Both ways from ``f_a`` Hz to the ends of a grid."""
     under = band(frequency, np.minimum(frequency[0], f_a), f_a)
-    over = band(frequency, f_a, np.maximum(frequency[-1], f_a))
+    return Way(under, band(frequency, f_a, np.maximum(frequency[-1], f_a)))
+
+
+def crossing(way: Way, values: Real, drop: Number) -> Crossing:
+    """First crossing of ``values`` (..., F) = -``drop`` going down from the start of ``way``.
+
+    Where the values there are lower already, the lowest upward crossing above it.
+    """
+    under, over = way.under, way.over
     low, high = under.of(values) + drop, over.of(values) + drop
     below, above = low < 0, high >= 0
     last = low.shape[-1] - 1 - np.argmax(below[..., ::-1], axis=-1)[..., None]

@@ -116,6 +116,14 @@ class Source:
     continuous: Number | None = None
     at_rest: Mapping[str, Number] = field(default_factory=dict)
 
+    @cached_property
+    def open_at_rest(self) -> tuple[Real, ...]:
+        """The volts in hand at rest, the least of all, where they are below 0 anywhere."""
+        if not self.at_rest:
+            return ()
+        least = np.asarray(np.min(np.broadcast_arrays(*self.at_rest.values()), axis=0))
+        return (least,) if np.any(least < 0) else ()
+
 
 def pack_source(pack: Pack, charge: Number) -> Source:
     """The bus of a pack at ``charge`` (0 to 1)."""
