@@ -227,9 +227,9 @@ class Assessment:
         return next(p for p in self.promises if p.key == key)
 
 
-def cabinet_of(design: Design) -> CabinetResult:
+def cabinet_of(design: Design, memo: Memo | None = None) -> CabinetResult:
     """Net air, size, weight and cost of a design."""
-    memo = Memo(AFRESH)
+    memo = Memo(AFRESH) if memo is None else memo
     return cabinet_in(lower(design, memo).inputs, memo)
 
 

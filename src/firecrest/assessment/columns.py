@@ -6,7 +6,7 @@ derivation: their constructors, which check ranges, are left out on purpose.
 """
 
 import dataclasses
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from typing import Any, TypeVar
 
 import numpy as np
@@ -29,35 +29,47 @@ def _names(kind: type) -> tuple[tuple[str, bool], ...] | None:
     return _FIELDS[kind]
 
 
-def flattened(value: Any) -> tuple[tuple[Any, ...], list[float]]:
-    """(topology, floats): two values of equal topology differ in floats and labels only."""
-    topology: list[Any] = []
-    floats: list[float] = []
-    _flatten(value, topology, floats)
-    return tuple(topology), floats
+Flat = tuple[Any, tuple[float, ...]]
+"""(topology, floats) of a structure."""
 
 
-def _flatten(value: Any, topology: list[Any], floats: list[float]) -> None:
+def flattened(value: Any, known: dict[int, Flat] | None = None) -> Flat:
+    """(topology, floats): two values of equal topology differ in floats and labels only.
+
+    ``known`` remembers branches by their identity: for values that share some, and all live on.
+    """
+    return _flat(value, {} if known is None else known)
+
+
+def _flat(value: Any, known: dict[int, Flat]) -> Flat:
     kind = type(value)
-    names = _names(kind)
     if kind is float or isinstance(value, np.floating):
-        topology.append(NUMBER)
-        floats.append(float(value))
-    elif names is not None:
-        topology.append(kind)
-        for name, label in names:
-            if not label:
-                _flatten(getattr(value, name), topology, floats)
-    elif kind is tuple:
-        topology.append(len(value))
-        for item in value:
-            _flatten(item, topology, floats)
-    elif isinstance(value, Mapping):
-        topology.append(tuple(value))
-        for item in value.values():
-            _flatten(item, topology, floats)
-    else:
-        topology.append(value)
+        return NUMBER, (float(value),)
+    names = _names(kind)
+    if names is not None:
+        if id(value) not in known:
+            items = [getattr(value, name) for name, label in names if not label]
+            known[id(value)] = _all(kind, items, known)
+        return known[id(value)]
+    if kind is tuple:
+        return _all(len(value), value, known)
+    if isinstance(value, Mapping):
+        return _all(tuple(value), value.values(), known)
+    return value, ()
+
+
+def _all(kind: Any, items: Iterable[Any], known: dict[int, Flat]) -> Flat:
+    topology: list[Any] = [kind]
+    floats: list[float] = []
+    for item in items:
+        if type(item) is float:
+            topology.append(NUMBER)
+            floats.append(item)
+        else:
+            shape, own = _flat(item, known)
+            topology.append(shape)
+            floats.extend(own)
+    return tuple(topology), tuple(floats)
 
 
 def mapped(value: Tree, leaf: Callable[[Any], Any]) -> Tree:
@@ -118,8 +130,8 @@ def _put(node: Any, path: Path, value: Any) -> Any:
     return changed(node, {step: _put(getattr(node, step), rest, value)})
 
 
-def stacked(first: Tree, floats: Sequence[list[float]]) -> Tree:
-    """``first`` with columns of all ``floats`` (one list a design) where these differ."""
+def stacked(first: Tree, floats: Sequence[Sequence[float]]) -> Tree:
+    """``first`` with columns of all ``floats`` (one row a design) where these differ."""
     table = np.array(floats, dtype=np.float64).T
     differs = np.any(table != table[:, :1], axis=1)
     rows = iter(zip(table, differs, strict=True))

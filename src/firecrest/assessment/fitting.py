@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.memo import Memo
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.design.box import RadiatorSet, placed
@@ -27,9 +28,11 @@ class Fit:
     reason: str
 
 
-def fit_of(before: Design, after: Design, part: Any, place: int = 0) -> Fit:
+def fit_of(
+    before: Design, after: Design, part: Any, place: int = 0, memo: Memo | None = None
+) -> Fit:
     """How ``part`` fits where ``after`` has it, seen from the design ``before``."""
-    if cabinet_of(after).air[0] <= 0:
+    if cabinet_of(after, memo).air[0] <= 0:
         return Fit(False, "leaves no air")
     if isinstance(part, DriverPart):
         group = after.box.groups[place]

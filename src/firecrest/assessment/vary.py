@@ -9,6 +9,7 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.columns import (
     Columns,
+    Flat,
     columns_of,
     flattened,
     joined,
@@ -231,14 +232,15 @@ def assess_many(designs: Sequence[Design], frequency: Real, memo: Memo) -> list[
 
 def grouped(designs: Sequence[Lowered]) -> list[tuple[list[int], Lowered]]:
     """(places, columns) of the designs of each topology; floats where all of them agree."""
-    known: dict[Any, tuple[list[int], list[list[float]]]] = {}
+    found: dict[Any, tuple[list[int], list[tuple[float, ...]]]] = {}
+    known: dict[int, Flat] = {}
     for place, lowered in enumerate(designs):
-        topology, floats = flattened(lowered.inputs)
+        topology, floats = flattened(lowered.inputs, known)
         key = (topology, lowered.blocked, lowered.missing)
-        places, rows = known.setdefault(key, ([], []))
+        places, rows = found.setdefault(key, ([], []))
         places.append(place)
         rows.append(floats)
     return [
         (places, replace(designs[places[0]], inputs=stacked(designs[places[0]].inputs, rows)))
-        for places, rows in known.values()
+        for places, rows in found.values()
     ]

@@ -45,8 +45,11 @@ def root(value: Number) -> Number:
 
 
 def plain(value: Number) -> Number:
-    """A float where ``value`` is of one design, so that it can be told from others by itself."""
-    return value if np.ndim(value) > 1 else float(np.ravel(value)[0])
+    """A float where ``value`` is of one design, or the same in all of them."""
+    flat = np.ravel(value)
+    if flat.size > 1 and np.any(flat != flat[0]):
+        return value
+    return float(flat[0])
 
 
 def summed(values: Sequence[Real]) -> Real:

@@ -74,7 +74,7 @@ def _some(
     for candidate, answer in zip(candidates, made, strict=True):
         if isinstance(answer, Design):
             tuned, result = next(figures)
-            fit = fit_of(design, tuned, candidate.part, place)
+            fit = fit_of(design, tuned, candidate.part, place, memo)
             found.append(Outcome(candidate.id, tuned, result, fit))
         else:
             reason = str(answer)

@@ -114,8 +114,10 @@ def _line(pipe: Pipe, port: Port, omega: Real) -> tuple[Complex, Complex, Comple
     along = port.resistance + 1j * omega * port.mass * (1.0 + pipe.viscous * layer)
     along = pipe.share * along
     shunt = 1j * omega * pipe.compliance * (1.0 + pipe.thermal * layer)
-    wave, travel = np.sqrt(along / shunt), np.sqrt(along * shunt)
-    return np.cosh(travel), np.sinh(travel), wave
+    travel = np.sqrt(along * shunt)
+    grown = np.exp(travel)
+    decayed = inverse(grown)
+    return 0.5 * (grown + decayed), 0.5 * (grown - decayed), travel * inverse(shunt)
 
 
 def end_correction(area: Number, ends: str) -> Number:
