@@ -143,3 +143,14 @@ def test_nothing_runs_beside_the_main_thread_but_the_child_process():
         text = file.read_text(encoding="utf-8")
         if file.name != "worker.py":
             assert not re.search(r"\bimport threading|\bQThread|concurrent\.futures", text), file
+
+
+def test_every_module_of_the_core_with_a_rule_in_it_has_tests_of_its_name():
+    tests = Path(__file__).parents[1]
+    lacking = []
+    for file in sorted((ROOT / "core").rglob("*.py")):
+        nodes = ast.walk(ast.parse(file.read_text(encoding="utf-8")))
+        namesake = tests / file.relative_to(ROOT).parent / f"test_{file.name}"
+        if any(isinstance(n, ast.FunctionDef) for n in nodes) and not namesake.exists():
+            lacking.append(str(file.relative_to(ROOT)))
+    assert lacking == []

@@ -26,8 +26,8 @@ SYSTEMS = {s["id"]: s for s in json.loads((FOLDER / "systems.json").read_text())
 MUSIC = PROGRAMMES["music"]
 CREST, BURST, DUTY = MUSIC.crest, MUSIC.burst, MUSIC.duty
 NAMES = {"swing": "swing", "amplifier current": "output current"}
-UNEQUAL = {"P8"}
-"""Its groups of cells are unlike, which has no model yet."""
+EQUAL_PACKS = [k for k, s in sorted(SYSTEMS.items()) if s["source"].get("spread") == 0]
+"""Packs of equal groups of cells: unlike ones have no model yet."""
 
 
 @pytest.fixture(params=sorted(SYSTEMS))
@@ -186,11 +186,10 @@ def test_flat_out_with_programme(case):
     assert limit_name(system, first) == wanted["flat_out"]["limit"]
 
 
+@pytest.mark.parametrize("case", EQUAL_PACKS, indirect=True)
 def test_how_long_it_plays(case):
     system, wanted = case
     source = system["source"]
-    if source["kind"] != "pack" or system["id"] in UNEQUAL:
-        pytest.skip("no pack of equal cells")
     f = EDIT_GRID[(EDIT_GRID >= 20) & (EDIT_GRID <= 20000)]
     transfers, _, boards, held = asked(system, wanted, f)
     cell, board = source["cell"], source["board"]

@@ -16,14 +16,7 @@ from firecrest.core.acoustics.driver import (
     driver_suspects,
     free_air_impedance,
 )
-from firecrest.core.acoustics.estimates import (
-    HEAVIEST,
-    estimate_driver,
-    estimate_radiator,
-    usual_mass,
-)
 from firecrest.core.acoustics.openings import radiator as radiators
-from firecrest.core.acoustics.wiring import coil_factors, combination
 
 PERTURBED = 0.2
 
@@ -121,52 +114,3 @@ def test_free_air_impedance_peaks_at_fs_with_the_height_of_its_qs():
     peak = abs(free_air_impedance(constants, [f["fs"]])[0])
     assert peak == pytest.approx(f["re"] * (1 + f["qms"] / f["qes"]), rel=0.01)
     assert abs(free_air_impedance(constants, [1.0])[0]) == pytest.approx(f["re"], rel=0.05)
-
-
-def test_series_and_parallel_coils_are_exact_opposites():
-    there = coil_factors("series", "parallel")
-    back = coil_factors("parallel", "series")
-    assert (there.resistance, there.inductance, there.bl, there.power) == (0.25, 0.25, 0.5, 1.0)
-    assert back.resistance * there.resistance == back.bl * there.bl == 1.0
-    assert there.resistance / there.bl**2 == 1.0
-    one = coil_factors("parallel", "one")
-    assert (one.resistance, one.bl, one.power) == (2.0, 1.0, 0.5)
-    assert coil_factors("series", "as stated").bl == 1.0
-
-
-@pytest.mark.parametrize(
-    ("series", "parallel", "impedance", "volts", "watts"),
-    [
-        (1, 1, 1.0, 0.0, 0.0),
-        (1, 2, 0.5, 6.0206, 3.0103),
-        (2, 1, 2.0, 0.0, 3.0103),
-        (2, 2, 1.0, 6.0206, 6.0206),
-        (1, 4, 0.25, 12.0412, 6.0206),
-    ],
-)
-def test_combinations_at_equal_volts_and_watts(series, parallel, impedance, volts, watts):
-    found = combination(series, parallel)
-    assert found.impedance == impedance
-    assert found.at_voltage == pytest.approx(volts, abs=1e-4)
-    assert found.at_power == pytest.approx(watts, abs=1e-4)
-
-
-@given(st.floats(0.03, 0.4), st.floats(0.01, 30), st.sampled_from([None, 4.0, 8.0]))
-def test_estimates_make_a_whole_driver_with_wide_bands(size, mass, nominal):
-    found = estimate_driver(size, mass, nominal)
-    derived = derive({key: e.value for key, e in found.items()})
-    assert derived.missing == ()
-    assert derived.contradictions == ()
-    assert all(0.1 <= e.band <= 0.6 for e in found.values())
-    heavier = estimate_driver(size, mass * 1.5, nominal)
-    assert heavier["mms"].value >= found["mms"].value
-    assert heavier["qes"].value <= found["qes"].value
-    assert usual_mass(size) / HEAVIEST > 0
-
-
-def test_a_radiators_estimate_uses_its_weight():
-    light, heavy = estimate_radiator(0.165, 0.2), estimate_radiator(0.165, 0.4)
-    assert heavy["mmp"].value == 2 * light["mmp"].value
-    assert estimate_radiator(0.165, None)["mmp"].band > light["mmp"].band
-    figures = {key: e.value for key, e in light.items()}
-    assert radiators.derive_radiator(figures).missing == ()

@@ -1,18 +1,18 @@
-"""Filters: definitions of the prototypes, and the biquads against them."""
+"""Prototypes of the filters against their definitions."""
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firecrest.core.voice.chain import (
-    Filter,
-    analogue_response,
-    chain_responses,
-    coefficients,
-    sections,
+from firecrest.core.voice.chain import Filter, analogue_response
+from firecrest.core.voice.prototypes import (
+    Section,
+    high_shelf,
+    low_pass_poles,
+    low_shelf,
+    second_order_high_pass,
 )
-from firecrest.core.voice.prototypes import low_pass_poles
 
 F = np.geomspace(5, 2000, 300)
 KINDS = ["parametric", "low_shelf", "high_shelf"]
@@ -71,49 +71,19 @@ def test_gains_stand_where_they_belong():
     )
 
 
-@pytest.mark.parametrize(
-    "block",
-    [
-        Filter("high_pass", 40.0, order=3),
-        Filter("low_pass", 300.0, order=4, family="bessel"),
-        Filter("low_shelf", 95.0, 4.0, 0.707),
-        Filter("parametric", 58.0, -5.0, 3.0),
-    ],
-)
-def test_digital_follows_the_prototype_well_below_the_rate(block):
-    f = np.geomspace(5, 500, 100)
-    digital = chain_responses(0.0, False, [block], f, 192000.0)[-1]
-    np.testing.assert_allclose(digital, analogue_response(block, f), rtol=2e-3, atol=1e-4)
+@given(st.floats(-12, 12), st.floats(0.4, 2))
+def test_a_high_shelf_is_the_mirror_of_a_low_one(gain, q):
+    """s -> 1/s: what one does an octave below its corner the other does an octave above."""
+    low, high = low_shelf(gain, q), high_shelf(gain, q)
+    above, below = high.response(2 * F, 100.0), low.response(1e4 / (2 * F), 100.0)
+    np.testing.assert_allclose(np.abs(above), np.abs(below), rtol=1e-9)
 
 
-def test_digital_filters_are_exact_at_their_corner_and_stable():
-    for rate in (44100.0, 48000.0, 96000.0):
-        block = Filter("parametric", 9000.0, 6.0, 2.0)
-        assert db(chain_responses(0, False, [block], np.array([9000.0]), rate)[-1])[
-            0
-        ] == pytest.approx(6.0, abs=1e-9)
-        for row in coefficients(Filter("high_pass", 22.0, order=8), rate):
-            assert np.all(np.abs(np.roots(row[3:])) < 1)
-
-
-def test_rows_of_a_chain_go_from_input_to_output():
-    blocks = [Filter("high_pass", 40.0), Filter("low_shelf", 95.0, 4.0)]
-    rows = chain_responses(-6.0, True, blocks, F, 48000.0)
-    assert rows.shape == (4, len(F))
-    np.testing.assert_array_equal(rows[0], 1.0)
-    np.testing.assert_allclose(rows[1], -(10 ** (-6 / 20)))
-    alone = [chain_responses(0, False, [b], F, 48000.0)[-1] for b in blocks]
-    np.testing.assert_allclose(rows[3], rows[1] * alone[0] * alone[1], rtol=1e-12)
-
-
-def test_sections_spent():
-    assert [len(sections(Filter("low_pass", 100.0, order=n))) for n in range(1, 9)] == [
-        1,
-        1,
-        2,
-        2,
-        3,
-        3,
-        4,
-        4,
-    ]
+def test_a_high_pass_of_given_q_has_it_at_its_corner():
+    for q in (0.5, 0.707, 1.2):
+        at = second_order_high_pass(q).response(np.array([80.0]), 80.0)
+        assert abs(at[0]) == pytest.approx(q)
+    moved = Section((0.0, 0.0, 1.0), (1.0, 1.0, 1.0), scale=2.0)
+    np.testing.assert_allclose(
+        moved.response(F, 50.0), Section(*(moved.numerator, moved.denominator)).response(F, 100.0)
+    )
