@@ -21,14 +21,14 @@ import numpy as np
 
 from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
-from firecrest.assessment.layouts import with_kind, with_layout
 from firecrest.assessment.memo import Memo
-from firecrest.assessment.placing import put
 from firecrest.assessment.vary import vary
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number, value_at
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
+from firecrest.proposals.layouts import with_kind, with_layout
+from firecrest.proposals.placing import put
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.entry import Entry, made_entry
 from firecrest.shelf.query import parse_query, select

@@ -22,8 +22,8 @@ from firecrest.app.start import make_application, make_window
 from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
-from firecrest.present.differing import differing_text
-from firecrest.present.wiring import with_count
+from firecrest.present.parts.wiring import with_count
+from firecrest.present.text.differing import differing_text
 
 SHEET = """ALDER W13-4  5 1/4 in full range
 Nom. imp.  4 ohm

@@ -14,9 +14,9 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo
-from firecrest.present import words
-from firecrest.present.helping import why_and_what_helps
 from firecrest.present.report import STANDARD_DRIVE, report
+from firecrest.present.text import words
+from firecrest.present.text.helping import why_and_what_helps
 
 ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
 

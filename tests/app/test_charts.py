@@ -15,9 +15,9 @@ from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
 from firecrest.core.limits.kinds import KINDS, tint_of
 from firecrest.design.edits.paths import set_number
-from firecrest.present.ceiling import ceiling_plot
-from firecrest.present.plots import runtime_plot, travel_plots
-from firecrest.present.views import impedance_plot
+from firecrest.present.plot.ceiling import ceiling_plot
+from firecrest.present.plot.plots import runtime_plot, travel_plots
+from firecrest.present.plot.views import impedance_plot
 from tests.app.helpers import settle
 
 

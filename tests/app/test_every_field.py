@@ -6,9 +6,9 @@ from PySide6.QtTest import QTest
 
 from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.number_field import NumberEdit, NumberRow
-from firecrest.assessment.layouts import with_kind
 from firecrest.files.container import Document
-from firecrest.present.parts import cards
+from firecrest.present.parts.parts import cards
+from firecrest.proposals.layouts import with_kind
 from tests.app.helpers import settle
 from tests.reference.designs import case_design, system_design
 

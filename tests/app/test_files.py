@@ -7,7 +7,7 @@ from firecrest.design.edits.paths import set_number
 from firecrest.files import atomic
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.journal import Journal, left_over
-from firecrest.present.differing import differing_text
+from firecrest.present.text.differing import differing_text
 from tests.app.helpers import menu, settle, type_into
 
 DEPTH = ("box", "case", "depth")

@@ -8,7 +8,7 @@ from PySide6.QtCore import QObject
 from PySide6.QtTest import QTest
 
 from firecrest.app.shelf_keeper import WAITING, ShelfKeeper
-from firecrest.present.starts import new_part
+from firecrest.present.parts.starts import new_part
 from firecrest.shelf.store import Shelf
 
 

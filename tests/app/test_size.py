@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_field import NumberRow
-from firecrest.assessment.layouts import layout_of, with_kind
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
-from firecrest.present.portview import choice_text
+from firecrest.present.size.portview import choice_text
+from firecrest.proposals.layouts import layout_of, with_kind
 from tests.app.helpers import click, menu, press_button, rested, segment, settle, type_into
 from tests.app.test_every_field import check, edits_on
 

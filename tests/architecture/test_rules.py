@@ -14,7 +14,7 @@ from firecrest.core.limits.kinds import KINDS
 
 ROOT = Path(firecrest.__file__).parent
 FILES = sorted(ROOT.rglob("*.py"))
-QT_FREE = ["core", "design", "assessment", "files", "shelf", "search", "present"]
+QT_FREE = ["core", "design", "assessment", "proposals", "files", "shelf", "search", "present"]
 
 
 def names(folder):

@@ -21,7 +21,7 @@ from firecrest.design.text import design_to_json
 from firecrest.design.voice import Parametric
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
-from firecrest.present.sentences import why
+from firecrest.present.text.sentences import why
 
 XMAX = ("box", "groups", 0, "driver", "xmax")
 SOUND = (

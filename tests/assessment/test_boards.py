@@ -21,9 +21,9 @@ from firecrest.design.power import (
 )
 from firecrest.design.starts import START_PACK
 from firecrest.files.demos import read_demo
-from firecrest.present.parts import cards
-from firecrest.present.power import amplifier_truth, bus_words, current_rows
-from firecrest.present.sentences import field_of_limit
+from firecrest.present.parts.parts import cards
+from firecrest.present.power.power import amplifier_truth, bus_words, current_rows
+from firecrest.present.text.sentences import field_of_limit
 
 SIDES = Amplifier(
     name="Sedge 2x15",

@@ -8,7 +8,7 @@ from firecrest.assessment.motion import chamber_pressures, largest, motion_of
 from firecrest.core.arrays import decibel
 from firecrest.core.circuit.solve import output_impedance
 from firecrest.design.edits.paths import set_number
-from firecrest.present.views import travel_plot
+from firecrest.present.plot.views import travel_plot
 
 
 def test_from_the_promised_note_up_the_drive_makes_the_promised_level(slipway):

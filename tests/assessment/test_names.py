@@ -8,7 +8,10 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.sharing import shared_air
 from firecrest.design.text import design_from_json, design_to_json
 from firecrest.files.demos import demo_names, read_demo
-from firecrest.present import boxes, moves, views, wiring
+from firecrest.present.frame import moves
+from firecrest.present.parts import wiring
+from firecrest.present.plot import views
+from firecrest.present.size import boxes
 
 
 def renamed(node):

@@ -4,11 +4,11 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.inverse import tuner_path, with_tuning
-from firecrest.assessment.layouts import with_layout
 from firecrest.core.circuit.solve import output_impedance
 from firecrest.design.box import Port
 from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.proposals.inverse import tuner_path, with_tuning
+from firecrest.proposals.layouts import with_layout
 
 
 def with_inner_port(design, ends, outer, **changes):

@@ -9,8 +9,8 @@ from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.design.power import Claim as SheetClaim
 from firecrest.design.power import WallSupply
 from firecrest.files.demos import read_demo
-from firecrest.present.power import amplifier_truth
-from firecrest.present.sentences import why
+from firecrest.present.power.power import amplifier_truth
+from firecrest.present.text.sentences import why
 
 AMPLIFIER = ("power", "boards", 0, "part")
 

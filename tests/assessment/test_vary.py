@@ -5,7 +5,6 @@ import pytest
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
-from firecrest.assessment.layouts import with_kind, with_layout
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import assess_many, vary
 from firecrest.assessment.verdicts import UNKNOWN
@@ -13,6 +12,7 @@ from firecrest.core.errors import DesignError
 from firecrest.core.limits.ceiling import spelt
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.files.demos import demo_names, read_demo
+from firecrest.proposals.layouts import with_kind, with_layout
 
 COUNT = 300
 SAMPLED = 25

@@ -10,21 +10,27 @@ from pathlib import Path
 import numpy as np
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.portchoice import candidates, choice_of
 from firecrest.core.errors import FirecrestError
 from firecrest.design.box import Port, placed
 from firecrest.design.text import design_from_json, design_to_json
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import demo_names, read_demo
-from firecrest.present import consequences, moves, wiring
-from firecrest.present.boxes import picture
-from firecrest.present.ceiling import voice_ceiling_plot
-from firecrest.present.chain import chain
-from firecrest.present.facts import facts
-from firecrest.present.meters import meter
-from firecrest.present.parts import cards
-from firecrest.present.plots import distance_plot, runtime_plot, travel_plots
-from firecrest.present.power import (
+from firecrest.present.frame import moves
+from firecrest.present.frame.chain import chain
+from firecrest.present.frame.meters import meter
+from firecrest.present.frame.rail import rail
+from firecrest.present.parts import wiring
+from firecrest.present.parts.parts import cards
+from firecrest.present.plot.ceiling import voice_ceiling_plot
+from firecrest.present.plot.plots import distance_plot, runtime_plot, travel_plots
+from firecrest.present.plot.views import (
+    delay_plot,
+    impedance_plot,
+    pressure_plot,
+    response_plot,
+    travel_plot,
+)
+from firecrest.present.power.power import (
     amplifier_truth,
     bus_words,
     caution,
@@ -32,17 +38,13 @@ from firecrest.present.power import (
     energy_rows,
     hearing_caution,
 )
-from firecrest.present.rail import rail
 from firecrest.present.report import STANDARD_DRIVE, report
-from firecrest.present.sentences import why
-from firecrest.present.sizing import offer, start_list
-from firecrest.present.views import (
-    delay_plot,
-    impedance_plot,
-    pressure_plot,
-    response_plot,
-    travel_plot,
-)
+from firecrest.present.size import consequences
+from firecrest.present.size.boxes import picture
+from firecrest.present.size.facts import facts
+from firecrest.present.size.sizing import offer, start_list
+from firecrest.present.text.sentences import why
+from firecrest.proposals.ports import candidates, choice_of
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.stock import shipped_entries
 from tests.attacks.random_designs import random_design

@@ -131,7 +131,7 @@ def _work(folder, dice):
     from firecrest.app.start import make_application, make_window
     from firecrest.files.container import Document
     from firecrest.files.demos import read_demo
-    from firecrest.present.starts import new_part
+    from firecrest.present.parts.starts import new_part
 
     make_application()
     window = make_window(read_demo("lantern"))

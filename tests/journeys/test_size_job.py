@@ -4,10 +4,10 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from firecrest.assessment.inverse import tuning_of
-from firecrest.assessment.layouts import with_layout
 from firecrest.files.container import read_document
 from firecrest.files.demos import read_demo
+from firecrest.proposals.inverse import tuning_of
+from firecrest.proposals.layouts import with_layout
 from tests.app.helpers import click, edit_of, menu, rested, segment, settle, type_into
 from tests.app.test_size import press_button
 

@@ -8,10 +8,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
 from firecrest.app.start import offer_left_over
-from firecrest.assessment.layouts import LAYOUTS
 from firecrest.design.edits.paths import set_number
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import blank_design
+from firecrest.proposals.layouts import LAYOUTS
 from firecrest.shelf.exchange import write_parts
 from firecrest.shelf.stock import shipped_entries
 from tests.app.helpers import button, click, menu, press, settle, text_of, type_into, wait

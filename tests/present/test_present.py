@@ -9,15 +9,18 @@ from tests.reference.designs import system_design
 from firecrest.assessment.assess import assess
 from firecrest.core.limits.ceiling import raw_runs
 from firecrest.design.edits.paths import replace_at, set_number, value_at
-from firecrest.present import bindings, ceiling, meters, plots, power, views, words
-from firecrest.present import plot as plot_types
-from firecrest.present.brief import clauses
-from firecrest.present.chain import chain
-from firecrest.present.find import findable, stage_of
-from firecrest.present.parts import cards, figure_groups, totals
-from firecrest.present.placement import Rect, Request, around, place
-from firecrest.present.rail import rail
-from firecrest.present.sentences import run_at, why
+from firecrest.present.frame import bindings, meters
+from firecrest.present.frame.chain import chain
+from firecrest.present.frame.find import findable, stage_of
+from firecrest.present.frame.rail import rail
+from firecrest.present.parts.parts import cards, figure_groups, totals
+from firecrest.present.plot import ceiling, plots, views
+from firecrest.present.plot import plot as plot_types
+from firecrest.present.plot.placement import Rect, Request, around, place
+from firecrest.present.power import power
+from firecrest.present.promise.brief import clauses
+from firecrest.present.text import words
+from firecrest.present.text.sentences import run_at, why
 
 
 @pytest.fixture(scope="module")

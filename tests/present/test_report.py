@@ -4,9 +4,9 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.layouts import with_kind
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.present.report import clean, report
+from firecrest.proposals.layouts import with_kind
 
 GRID = np.geomspace(20.0, 500.0, 40)
 

@@ -7,13 +7,13 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.fitting import fit_of
-from firecrest.assessment.layouts import with_kind
 from firecrest.assessment.memo import Memo
-from firecrest.assessment.placing import half_voltage, host, path_of, put
-from firecrest.assessment.tunings import best_tunings, tuning_path
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import replace_at, set_number, value_at
+from firecrest.proposals.fitting import fit_of
+from firecrest.proposals.layouts import with_kind
+from firecrest.proposals.placing import half_voltage, host, path_of, put
+from firecrest.proposals.tunings import best_tunings, tuning_path
 from firecrest.search.choose import Candidate, choose, rank, ranked, take
 from firecrest.shelf.stock import shipped_entries
 

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from firecrest.core.errors import FirecrestError, ShelfError
-from firecrest.present.taking import report
+from firecrest.present.parts.taking import report
 from firecrest.shelf.exchange import planned, read_file, read_parts, write_parts
 from firecrest.shelf.stock import shipped_entries
 from firecrest.shelf.table import read_table, write_table

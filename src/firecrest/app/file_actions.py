@@ -14,7 +14,7 @@ from firecrest.files.atomic import clean_litter
 from firecrest.files.container import SUFFIX, Document, read_document, read_only
 from firecrest.files.demos import read_demo
 from firecrest.files.journal import LeftOver
-from firecrest.present.differing import differing_text
+from firecrest.present.text.differing import differing_text
 
 TABLES = (".csv", ".tsv")
 MOST_LOST = 12

@@ -35,9 +35,9 @@ from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.strip import Strip
 from firecrest.design.edits.paths import Path as FieldPath
-from firecrest.present.find import findable, stage_of
-from firecrest.present.help import HELP
-from firecrest.present.sentences import FIELD_OF_PROMISE
+from firecrest.present.frame.find import findable, stage_of
+from firecrest.present.text.help import HELP
+from firecrest.present.text.sentences import FIELD_OF_PROMISE
 
 LEAST = (1024, 700)
 STAGES: dict[str, type[Stage]] = {

@@ -10,7 +10,7 @@ from firecrest.app.widgets.find import Found
 from firecrest.core.errors import FirecrestError
 from firecrest.files.atomic import write_file
 from firecrest.files.bounded import read_bytes
-from firecrest.present.taking import report
+from firecrest.present.parts.taking import report
 from firecrest.shelf.exchange import LARGEST, planned, read_file, take, write_parts
 from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.table import write_table

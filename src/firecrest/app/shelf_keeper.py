@@ -14,7 +14,7 @@ from PySide6.QtCore import QObject, QTimer, Signal
 
 from firecrest.core.errors import FirecrestError, ShelfBusyError, ShelfError
 from firecrest.design.design import Design
-from firecrest.present.updates import shelf_ids
+from firecrest.present.parts.updates import shelf_ids
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.store import Shelf
 

@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from typing import Any
 
 from firecrest.assessment.acoustic import EDIT_GRID
-from firecrest.assessment.fitting import Fit, fit_of
 from firecrest.assessment.memo import Memo
-from firecrest.assessment.placing import put
-from firecrest.assessment.tunings import best_tunings
 from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
+from firecrest.proposals.fitting import Fit, fit_of
+from firecrest.proposals.placing import put
+from firecrest.proposals.tunings import best_tunings
 
 CHUNK = 125
 """Candidates worked out between two looks at whether to stop."""

@@ -13,8 +13,8 @@ from firecrest.core.limits.kinds import KINDS, LimitKind, Reached, kind_named, k
 from firecrest.design.edits.paths import set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
-from firecrest.present.sentences import field_of_limit, why
-from firecrest.present.words import limit_name
+from firecrest.present.text.sentences import field_of_limit, why
+from firecrest.present.text.words import limit_name
 
 HOTTEST = 0.4
 """A made-up limit: amperes rms in a coil that melt its lead-in wire."""

@@ -22,7 +22,7 @@ from firecrest.app.settings import settings
 from firecrest.app.widgets.number_field import NumberRow
 from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
-from firecrest.present.bindings import Binding, at_path
+from firecrest.present.frame.bindings import Binding, at_path
 
 MARGIN = 18
 

@@ -15,7 +15,9 @@ from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.power import Amplifier
-from firecrest.present import plots, power, words
+from firecrest.present.plot import plots
+from firecrest.present.power import power
+from firecrest.present.text import words
 
 
 class PowerStage(Stage):

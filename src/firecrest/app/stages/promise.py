@@ -18,11 +18,12 @@ from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
-from firecrest.present import plots, words
-from firecrest.present.bindings import at_path
-from firecrest.present.brief import clauses
-from firecrest.present.meters import mark_of
-from firecrest.present.power import hearing_caution
+from firecrest.present.frame.bindings import at_path
+from firecrest.present.frame.meters import mark_of
+from firecrest.present.plot import plots
+from firecrest.present.power.power import hearing_caution
+from firecrest.present.promise.brief import clauses
+from firecrest.present.text import words
 
 IMPORTANCE = (("must", "Must"), ("wish", "Wish"), ("open", "Open"))
 PLACES = tuple((key, text) for key, text in words.PLACES.items())

@@ -19,7 +19,7 @@ from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
-from firecrest.present import ceiling, views
+from firecrest.present.plot import ceiling, views
 
 FAMILIES = (
     ("butterworth", "Butterworth"),

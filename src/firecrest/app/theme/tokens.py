@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from firecrest.present.plot import tint_of
+from firecrest.present.plot.plot import tint_of
 
 LIGHT = {
     "paper": "#EBEEE1",

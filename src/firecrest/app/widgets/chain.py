@@ -8,7 +8,7 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, title_font
 from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
-from firecrest.present.chain import ChainLink, ChainRow, chain
+from firecrest.present.frame.chain import ChainLink, ChainRow, chain
 
 HEIGHT, SMALL_HEIGHT = 66, 44
 THIN, THICK = 1.6, 9.5

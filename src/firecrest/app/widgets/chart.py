@@ -28,8 +28,8 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.files.atomic import write_file
-from firecrest.present.plot import Plot
-from firecrest.present.portview import area_ticks
+from firecrest.present.plot.plot import Plot
+from firecrest.present.size.portview import area_ticks
 
 TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
 THIRD = 2 ** (1 / 3)

@@ -10,8 +10,8 @@ from PySide6.QtGui import QColor, QFontMetricsF, QPaintEngine, QPainter, QPainte
 from firecrest.app.theme.style import colour, text_font, theme, title_font
 from firecrest.app.widgets.chart_paint import BAND, ChartPainter, role_colour
 from firecrest.app.widgets.patterns import limit_brush
-from firecrest.present.placement import Rect, Request, around, place
-from firecrest.present.plot import Curve, Line, Mark, Plot, Readout, Row, TintRun
+from firecrest.present.plot.placement import Rect, Request, around, place
+from firecrest.present.plot.plot import Curve, Line, Mark, Plot, Readout, Row, TintRun
 
 
 @lru_cache(maxsize=128)

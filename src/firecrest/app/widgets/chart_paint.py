@@ -9,8 +9,8 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
-from firecrest.present.plot import Curve, Line, Mark, Plot, TintRun
-from firecrest.present.portview import area_ticks
+from firecrest.present.plot.plot import Curve, Line, Mark, Plot, TintRun
+from firecrest.present.size.portview import area_ticks
 
 BAND = 34.0
 NARROW = 24.0

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip
-from firecrest.present.facts import Fact
+from firecrest.present.size.facts import Fact
 
 ROLES = {"met": "good", "short": "bad", "close": "close"}
 

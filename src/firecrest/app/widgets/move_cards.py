@@ -6,8 +6,8 @@ from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.widgets.plain import label
 from firecrest.app.widgets.pressable import Tryable
-from firecrest.present import moves
-from firecrest.present.moves import Move
+from firecrest.present.frame import moves
+from firecrest.present.frame.moves import Move
 
 
 class MoveCard(Tryable):

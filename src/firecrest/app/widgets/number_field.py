@@ -24,7 +24,7 @@ from firecrest.app.widgets.plain import label, tip, tip_text
 from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES, figure, from_si, to_si
-from firecrest.present.bindings import ORIGIN_WORDS, Binding
+from firecrest.present.frame.bindings import ORIGIN_WORDS, Binding
 
 DRAG_PIXELS = 4
 FIELD_WIDTH = 102

@@ -6,7 +6,7 @@ from functools import lru_cache
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen, QPixmap, QPolygonF
 
-from firecrest.present.plot import tint_of
+from firecrest.present.plot.plot import tint_of
 
 TILE = 8
 

@@ -11,7 +11,7 @@ from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.marks import paint_mark
 from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
-from firecrest.present.rail import RailRow, rail
+from firecrest.present.frame.rail import RailRow, rail
 
 WIDE, NARROW = 140, 56
 

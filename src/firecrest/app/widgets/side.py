@@ -11,8 +11,8 @@ from firecrest.app.theme.style import holder, theme
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
 from firecrest.app.widgets.plain import label, markup, rich_label
-from firecrest.present.helping import what_helps, with_help
-from firecrest.present.sentences import Sentence, why
+from firecrest.present.text.helping import what_helps, with_help
+from firecrest.present.text.sentences import Sentence, why
 
 WIDTH = 288
 

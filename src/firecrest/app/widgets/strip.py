@@ -10,8 +10,9 @@ from firecrest.app.widgets.marks import Mark, paint_mark
 from firecrest.app.widgets.patterns import pattern_tile
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
-from firecrest.present import meters, words
-from firecrest.present.meters import Meter
+from firecrest.present.frame import meters
+from firecrest.present.frame.meters import Meter
+from firecrest.present.text import words
 
 STRIP_HEIGHT, SMALL_HEIGHT = 92, 72
 

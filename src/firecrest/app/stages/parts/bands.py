@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout
 
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.plain import label
-from firecrest.present.datasheet import Dispute
+from firecrest.present.parts.datasheet import Dispute
 
 
 class Band(QFrame):

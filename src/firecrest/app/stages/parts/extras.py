@@ -13,7 +13,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.power import Amplifier, Cell
-from firecrest.present.bindings import at_path
+from firecrest.present.frame.bindings import at_path
 
 CHEMISTRIES = [(c, c) for c in ("lithium ion", "lithium iron phosphate", "nickel metal hydride")]
 CELL_FIELD, CLAIM_FIELD = 62, 62

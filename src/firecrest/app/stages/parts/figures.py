@@ -9,9 +9,9 @@ from firecrest.app.widgets.number_field import NumberRow
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits.parts import ORIGINS, set_origin, set_tolerance
 from firecrest.design.edits.paths import Path, value_at
-from firecrest.present.bindings import ORIGIN_WORDS, at_path
-from firecrest.present.datasheet import back_edit, range_text, set_aside_text
-from firecrest.present.parts import short_label
+from firecrest.present.frame.bindings import ORIGIN_WORDS, at_path
+from firecrest.present.parts.datasheet import back_edit, range_text, set_aside_text
+from firecrest.present.parts.parts import short_label
 
 FIELD, RANGE = 90, 35
 RANGES = (1, 2, 5, 10, 20, 40)

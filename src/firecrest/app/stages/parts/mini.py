@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPen
 from firecrest.app.theme.style import colour, text_font, theme
 from firecrest.app.widgets.chart_paint import polygon
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
-from firecrest.present.shelf import Mini
+from firecrest.present.parts.shelf import Mini
 
 
 def paint_mini(painter: QPainter, area: QRectF, mini: Mini | None, ratio: float) -> None:

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
-from firecrest.present.pasting import Offer, offers
+from firecrest.present.parts.pasting import Offer, offers
 from firecrest.shelf.pasting import Reading, name_in, read_sheet
 
 STATES = {"clear": "olivet", "check": "ambert", "note": "tray"}

@@ -20,10 +20,10 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.files.curves import MeasuredCurve, read_curve
-from firecrest.present import datasheet, parts, updates
-from firecrest.present.curves import impedance_picture, response_picture
-from firecrest.present.pasting import Offer, taken
-from firecrest.present.power import part_caution
+from firecrest.present.parts import datasheet, parts, updates
+from firecrest.present.parts.pasting import Offer, taken
+from firecrest.present.plot.curves import impedance_picture, response_picture
+from firecrest.present.power.power import part_caution
 from firecrest.shelf.entry import LONGEST_NOTE
 from firecrest.shelf.store import Curve
 

@@ -20,11 +20,11 @@ from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
 from firecrest.app.widgets.plain import label, menu_text, tip
 from firecrest.app.widgets.stepper import Stepper
-from firecrest.assessment.placing import put
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
-from firecrest.present import shelf as shown
-from firecrest.present.shelf import Row
+from firecrest.present.parts import shelf as shown
+from firecrest.present.parts.shelf import Row
+from firecrest.proposals.placing import put
 from firecrest.search.choose import Candidate, take
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS

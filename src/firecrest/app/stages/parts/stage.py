@@ -24,14 +24,14 @@ from firecrest.app.stages.parts.tray import Tray
 from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.plain import label, tip
-from firecrest.assessment.placing import number_at
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import value_at
 from firecrest.files.bounded import read_bytes
 from firecrest.files.curves import LARGEST, impedance_trouble, read_curve
-from firecrest.present import parts, updates
-from firecrest.present.parts import PartCard
-from firecrest.present.starts import new_part
+from firecrest.present.parts import parts, updates
+from firecrest.present.parts.parts import PartCard
+from firecrest.present.parts.starts import new_part
+from firecrest.proposals.placing import number_at
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS, kind_of_part
 from firecrest.shelf.store import Curve

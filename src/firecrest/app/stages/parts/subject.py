@@ -5,10 +5,10 @@ import dataclasses
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.shelf_keeper import WAITING
-from firecrest.assessment.placing import host, path_of, put
 from firecrest.core.errors import DesignError
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.files.demos import blank_design
+from firecrest.proposals.placing import host, path_of, put
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import part_text
 

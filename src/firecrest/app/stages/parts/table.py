@@ -27,8 +27,8 @@ from firecrest.app.theme.style import colour, text_font, title_font
 from firecrest.app.widgets.marks import paint_mark, paint_origin
 from firecrest.app.widgets.plain import tip_text
 from firecrest.design.design import Design
-from firecrest.present import shelf as shown
-from firecrest.present.shelf import Column, Row
+from firecrest.present.parts import shelf as shown
+from firecrest.present.parts.shelf import Column, Row
 
 Index = QModelIndex | QPersistentModelIndex
 ROW_HEIGHT = 39

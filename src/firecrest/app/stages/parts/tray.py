@@ -9,8 +9,8 @@ from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.assessment.assess import Assessment
 from firecrest.design.edits.paths import Path
-from firecrest.present import parts as shown
-from firecrest.present.parts import PartCard
+from firecrest.present.parts import parts as shown
+from firecrest.present.parts.parts import PartCard
 
 PADDING = 10
 

@@ -26,8 +26,8 @@ from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.files.atomic import write_file
-from firecrest.present import wiring
-from firecrest.present.wiring import COIL, Way, WiringPicture
+from firecrest.present.parts import wiring
+from firecrest.present.parts.wiring import COIL, Way, WiringPicture
 
 PRINTED = Theme(dark=False)
 """Drawings to be printed always use the light set."""

@@ -17,14 +17,15 @@ from firecrest.app.widgets.choices import (
     unhook,
 )
 from firecrest.app.widgets.plain import label
-from firecrest.assessment.inverse import tuner_path
-from firecrest.assessment.layouts import kind_of, with_kind, with_own_chamber
 from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
 from firecrest.design.edits import box as edits
 from firecrest.design.edits.paths import Path, value_at
-from firecrest.present import bindings, losses
-from firecrest.present.openings import owner_kind
+from firecrest.present.frame import bindings
+from firecrest.present.size import losses
+from firecrest.present.size.openings import owner_kind
+from firecrest.proposals.inverse import tuner_path
+from firecrest.proposals.layouts import kind_of, with_kind, with_own_chamber
 
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))

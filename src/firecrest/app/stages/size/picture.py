@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QAbstractButton, QWidget
 from firecrest.app.theme.style import colour, holder, text_font, title_font
 from firecrest.app.widgets.plain import tip
 from firecrest.design.edits.paths import Path
-from firecrest.present.boxes import Element, Picture, Room
+from firecrest.present.size.boxes import Element, Picture, Room
 
 MARGIN_LEFT, MARGIN_RIGHT, MARGIN_TOP, MARGIN_BOTTOM = 34.0, 46.0, 20.0, 8.0
 REACH = 20.0

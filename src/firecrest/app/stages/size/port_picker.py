@@ -8,11 +8,11 @@ from PySide6.QtCore import QObject
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.widgets.chart import Chart
-from firecrest.assessment.portchoice import PortChoice, candidates, choice_of
 from firecrest.design.box import Port, placed
 from firecrest.design.design import Design
-from firecrest.present.plot import Plot, waiting
-from firecrest.present.portview import SPREAD, choice_text, port_plot
+from firecrest.present.plot.plot import Plot, waiting
+from firecrest.present.size.portview import SPREAD, choice_text, port_plot
+from firecrest.proposals.ports import PortChoice, candidates, choice_of
 
 
 class PortPicker(QObject):

@@ -15,13 +15,14 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import label
-from firecrest.assessment.layouts import LAYOUTS, kind_of, layout_of, with_layout
 from firecrest.design.box import Port, placed
 from firecrest.design.edits.paths import Path
-from firecrest.present import boxes, ceiling, consequences, plots, views
-from firecrest.present.facts import Fact, facts
-from firecrest.present.openings import opening_name, owner_kind
-from firecrest.present.plot import Plot
+from firecrest.present.plot import ceiling, plots, views
+from firecrest.present.plot.plot import Plot
+from firecrest.present.size import boxes, consequences
+from firecrest.present.size.facts import Fact, facts
+from firecrest.present.size.openings import opening_name, owner_kind
+from firecrest.proposals.layouts import LAYOUTS, kind_of, layout_of, with_layout
 
 VIEWS = (
     ("ceiling", "Ceiling"),

@@ -11,7 +11,7 @@ from firecrest.app.session import Session
 from firecrest.app.widgets.choices import Segments, set_role
 from firecrest.app.widgets.plain import label
 from firecrest.app.widgets.pressable import Tryable
-from firecrest.present.sizing import Offer, offer, start_list
+from firecrest.present.size.sizing import Offer, offer, start_list
 
 QTCS = ((0.5, "0.5"), (0.577, "0.58"), (0.707, "0.71"), (0.9, "0.9"), (1.1, "1.1"))
 

@@ -1,0 +1,1 @@
+"""What stands around every stage: meters, chain, rail, moves, fields."""

@@ -1,0 +1,157 @@
+"""What a number field shows and what typing into it does: one binding per field.
+
+A binding reads a figure from the assessment and writes it into a new design. Stored figures are
+bound by their path; computed ones (air volume, tuning) solve the dimension named with them.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Assessment
+from firecrest.design.design import Design
+from firecrest.design.edits.parts import set_figure
+from firecrest.design.edits.paths import Path, facts_at, value_at
+from firecrest.design.fields import FieldFacts
+from firecrest.present.parts.datasheet import derivation, formula_of
+from firecrest.proposals.inverse import with_air_volume, with_tuning
+
+ORIGIN_WORDS = {
+    "measured": "measured by you",
+    "sheet": "from the data sheet",
+    "derived": "follows from other figures",
+    "estimate": "an estimate",
+}
+
+
+@dataclass(frozen=True)
+class Binding:
+    """One figure: where it is, how it is declared, how it is read and written."""
+
+    path: Path
+    facts: FieldFacts
+    read: Callable[[Assessment], float | None]
+    write: Callable[[Design, float | None], Design]
+    origin: Callable[[Assessment], str] = lambda _: ""
+    implied: Callable[[Assessment], str] = lambda _: ""
+    formula: Callable[[Assessment], str] = lambda _: ""
+
+    def edited(self, assessment: Assessment, value: float | None) -> tuple[str, Design]:
+        """(label, design) with ``value`` written; FirecrestError when it is refused."""
+        self.facts.check(value)
+        made = self.write(assessment.design, value)
+        before = self.facts.show(self.read(assessment)) or "empty"
+        return f"{self.facts.label} {before} → {self.facts.show(value) or 'empty'}", made
+
+    def placeholder(self, assessment: Assessment) -> str:
+        """What stands in an empty field: what follows from other figures, or what empty means."""
+        return self.implied(assessment) or self.facts.empty
+
+    def about(self, assessment: Assessment) -> str:
+        """Where this number comes from, in a few lines."""
+        lines = [self.facts.label + (f" {self.facts.symbol}" if self.facts.symbol else "")]
+        origin = self.origin(assessment)
+        if origin:
+            lines.append(f"Its value is {ORIGIN_WORDS[origin]}.")
+        formula = self.formula(assessment)
+        if formula and self.read(assessment) is None:
+            lines.append(f"It follows from the other figures: {formula}. Typing overrides it.")
+        if self.facts.help:
+            lines.append(self.facts.help)
+        lines.append(f"Accepted: {self.facts.range_text()}")
+        return "\n".join(lines)
+
+
+def at_path(design: Design, path: Path) -> Binding:
+    """Binding of a stored figure."""
+    facts = facts_at(design, path)
+
+    def origin(assessment: Assessment) -> str:
+        owner = value_at(assessment.design, path[:-1])
+        return str(getattr(owner, "origins", {}).get(path[-1], ""))
+
+    return Binding(
+        path,
+        facts,
+        lambda assessment: value_at(assessment.design, path),
+        lambda design, value: set_figure(design, path, value),
+        origin,
+        lambda assessment: _implied(assessment, path, facts),
+        lambda assessment: formula_of(value_at(assessment.design, path[:-1]), str(path[-1])),
+    )
+
+
+def _implied(assessment: Assessment, path: Path, facts: FieldFacts) -> str:
+    """A driver's or radiator's figure that follows from the others."""
+    known = derivation(value_at(assessment.design, path[:-1]))
+    value = known.figures.get(str(path[-1])) if known else None
+    return "" if value is None else f"({facts.show(value)})"
+
+
+def _computed(
+    name: str,
+    label: str,
+    symbol: str,
+    quantity: str,
+    unit: str,
+    digits: int,
+    low: float,
+    high: float,
+    help: str,
+) -> FieldFacts:
+    return FieldFacts(name, label, symbol, quantity, unit, digits, low, high, False, False, help)
+
+
+def air_volume(chamber: int = 0) -> Binding:
+    """Net air of a chamber; typing it moves the depth of the case, or the chamber's share."""
+    facts = _computed(
+        "air_volume",
+        "Air volume",
+        "Vb",
+        "volume",
+        "L",
+        2,
+        1e-5,
+        5.0,
+        "Net air, everything inside taken off. Typing it moves the depth."
+        if chamber == 0
+        else "Net air of this chamber. Typing it moves its share; the first one has the rest.",
+    )
+    return Binding(
+        _of_chamber("air_volume", chamber),
+        facts,
+        lambda a: float(a.cabinet.air[chamber]) if chamber < len(a.cabinet.air) else None,
+        lambda design, value: with_air_volume(design, float(value or 0.0), chamber),
+    )
+
+
+def _of_chamber(name: str, chamber: int) -> Path:
+    """Path of a computed figure; that of the first chamber goes without a number."""
+    return ("computed", name) if chamber == 0 else ("computed", name, chamber)
+
+
+def tuning(chamber: int = 0) -> Binding:
+    """Tuning of a chamber; typing it moves added mass or port length."""
+
+    def _read(a: Assessment) -> float | None:
+        if a.acoustic is None or chamber >= len(a.acoustic.model.tuning):
+            return None
+        tuned = a.acoustic.model.tuning[chamber]
+        return None if tuned is None else float(tuned)
+
+    facts = _computed(
+        "tuning",
+        "Tuning",
+        "Fb",
+        "frequency",
+        "Hz",
+        1,
+        5.0,
+        500.0,
+        "Typing it moves the radiators' added mass, or the port's length.",
+    )
+    return Binding(
+        _of_chamber("tuning", chamber),
+        facts,
+        _read,
+        lambda design, value: with_tuning(design, float(value or 0.0), chamber),
+    )

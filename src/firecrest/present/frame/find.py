@@ -1,0 +1,90 @@
+"""What the find field offers of a design: its fields and parts, and the stage each is on."""
+
+import dataclasses
+from typing import Any
+
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path
+from firecrest.design.fields import field_facts
+from firecrest.present.frame.bindings import air_volume, tuning
+
+
+def findable(design: Design) -> list[tuple[str, str, Path]]:
+    """(text, kind, path) of every number and named part."""
+    found: list[tuple[str, str, Path]] = [
+        (f"{binding.facts.label} {binding.facts.symbol}", "Size", binding.path)
+        for binding in (air_volume(), tuning())
+    ]
+    for branch in ("brief", "box", "power", "voice"):
+        _walk(getattr(design, branch), (branch,), "", found)
+    return found
+
+
+def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]]) -> None:
+    if isinstance(node, tuple):
+        for k, item in enumerate(node):
+            _walk(item, (*path, k), owner, found)
+        return
+    if not dataclasses.is_dataclass(node) or isinstance(node, type):
+        return
+    name = getattr(node, "name", "")
+    if (
+        isinstance(name, str)
+        and name
+        and (path[-1] in ("driver", "radiator", "cell", "part") or path[-2:-1] == ("converters",))
+    ):
+        first = next(
+            (
+                f.name
+                for f in dataclasses.fields(node)
+                if field_facts(type(node), f.name) is not None
+            ),
+            "name",
+        )
+        found.append((name, "part", (*path, first)))
+        owner = name
+    for item in dataclasses.fields(node):
+        if path[-1] == "table":
+            return
+        facts = field_facts(type(node), item.name)
+        here = (*path, item.name)
+        if facts is not None:
+            if "table" not in here:
+                words = " ".join(w for w in (facts.label, facts.symbol, owner) if w)
+                found.append((words, STAGE_NAMES[stage_of(here)], here))
+        else:
+            _walk(getattr(node, item.name), here, owner, found)
+
+
+STAGE_NAMES = {
+    "promise": "Promise",
+    "parts": "Parts",
+    "size": "Size",
+    "power": "Power",
+    "voice": "Voice",
+}
+
+
+DSP_FIGURES = [(n,) for n in ("full_scale", "sample_rate", "filters", "power", "regulator")]
+
+
+def stage_of(path: Path) -> str:
+    """The stage on which the field of ``path`` stands."""
+    if path[0] == "brief":
+        return "promise"
+    if path[0] == "voice":
+        return "voice"
+    if path[0] == "power":
+        if path[-1] in ("volume", "mass", "price", "channels") or path[4:] in DSP_FIGURES:
+            return "parts"
+        return "power"
+    if (
+        "driver" in path
+        or path[-1] in ("in_series", "in_parallel")
+        or (
+            "radiator" in path
+            and path[-1] in ("fp", "qmp", "displacement", "frame", "mass", "price")
+        )
+    ):
+        return "parts"
+    return "size"

@@ -1,0 +1,148 @@
+"""What a promise meter shows: numeral, margin, bar, stripe, ghost; and the summary's counts."""
+
+from dataclasses import dataclass
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.verdicts import Promise
+from firecrest.design.design import Design
+from firecrest.present.text import words
+
+ROLES = {
+    "met": "olive",
+    "close": "amber",
+    "short": "flame",
+    "wish": "amber",
+    "unknown": "ink2",
+    "none": "ink2",
+}
+TOOLTIPS = {
+    "loudness": "Loudest clean level at the listener: dB rms of a sine with the programme's peak, "
+    "over the band from the promised bass note upwards.",
+    "bass": "The note at which the response, at the promised level, is down by the stated dB.",
+    "runtime": "Hours from full charge at the playing level until a cut-off opens.",
+    "size": "The tightest of length, height and depth against the promised outer size.",
+    "weight": "All parts and the case.",
+    "cost": "All parts and the material of the case; no labour.",
+}
+
+
+@dataclass(frozen=True)
+class Meter:
+    """Everything a meter draws; shares are of the bar's width."""
+
+    name: str
+    mark: str
+    role: str
+    numeral: str
+    suffix: str
+    unit: str
+    margin: str
+    short_margin: str
+    bars: tuple[float, ...]
+    stripe: float
+    floor: bool
+    judged: bool
+    known: bool
+    ghost: str
+    ghost_at: float | None
+    spoken: str
+    tooltip: str
+
+
+def mark_of(promise: Promise) -> str:
+    """State mark of a promise; a missed wish has its own."""
+    return "wish" if promise.wish_missed else promise.state
+
+
+def meter(
+    promise: Promise, design: Design, tried: Promise | None, tried_design: Design | None
+) -> Meter:
+    """The meter of a promise, with the ghost of what is tried."""
+    unit = words.promise_unit(promise.key, design)
+    mark = mark_of(promise)
+    name = words.PROMISE_NAMES[promise.key]
+    margin = words.margin_text(promise, design)
+    numeral = words.numeral(promise, design)
+    short = words.short_margin(promise, design)
+    ghost, ghost_at = _ghost(promise, tried, tried_design)
+    asked = "" if promise.state == "none" else f"promised {words.target_text(promise, design)}, "
+    return Meter(
+        name=name,
+        mark=mark,
+        role=ROLES[mark],
+        numeral=numeral,
+        suffix=unit.suffix,
+        unit=unit.unit if unit.unit != "€" else "",
+        margin=margin if promise.state != "unknown" else "not known",
+        short_margin=short,
+        bars=_bars(promise, design),
+        stripe=_share(promise, promise.target, promise.target),
+        floor=promise.floor,
+        judged=promise.importance != "open",
+        known=promise.predicted is not None,
+        ghost=ghost,
+        ghost_at=ghost_at,
+        spoken=f"{numeral} {unit.suffix}, {asked}{margin}" + (f", tried {ghost}" if ghost else ""),
+        tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}\n{_meaning(promise, design)}",
+    )
+
+
+def _meaning(promise: Promise, design: Design) -> str:
+    """What a promise is, and under which conditions it is judged."""
+    if promise.key != "bass":
+        return TOOLTIPS[promise.key]
+    return f"{TOOLTIPS['bass']}\nReckoned {words.surroundings(design)}."
+
+
+def _bars(promise: Promise, design: Design) -> tuple[float, ...]:
+    """Filled share of each bar; size has three, each against its own limit."""
+    if promise.key == "size":
+        ask, case = design.brief.size, design.box.case
+        pairs = ((case.length, ask.length), (case.height, ask.height), (case.depth, ask.depth))
+        return tuple(0.85 * got / most for got, most in pairs)
+    if promise.predicted is None:
+        return (0.0,)
+    return (_share(promise, promise.predicted, promise.target),)
+
+
+def _share(promise: Promise, value: float, target: float) -> float:
+    """Place of ``value`` on a bar whose stripe stands at its promise."""
+    if promise.key == "loudness":
+        return min(max(0.8 + (value - target) / 30.0, 0.02), 1.0)
+    if promise.key == "bass":
+        return min(max(0.72 * value / target, 0.02), 1.0)
+    scale = {"runtime": 0.6, "size": 0.85}.get(promise.key, 0.8)
+    return min(max(scale * value / target, 0.02), 1.0)
+
+
+def _ghost(
+    promise: Promise, tried: Promise | None, design: Design | None
+) -> tuple[str, float | None]:
+    """Text and place of the ghost; nothing when the trial changes nothing here."""
+    if tried is None or design is None:
+        return "", None
+    if tried.target != promise.target and tried.predicted == promise.predicted:
+        unit = words.promise_unit(promise.key, design)
+        asked = words.target_text(tried, design).replace(f"\u202f{unit.unit}", "")
+        return f"asks → {asked}", _share(promise, tried.target, promise.target)
+    before = (promise.predicted, promise.margin)
+    if tried.predicted is None or (tried.predicted, tried.margin) == before:
+        return "", None
+    if words.numeral(tried, design) == words.numeral(promise, design):
+        return "", None
+    return f"→ {words.numeral(tried, design)}", _share(promise, tried.predicted, promise.target)
+
+
+def summary(assessment: Assessment) -> list[tuple[str, str]]:
+    """(mark, words) of each state that occurs, at most three, most pressing last."""
+    wordings = {
+        "met": "{} kept",
+        "close": "{} close",
+        "short": "{} short",
+        "wish": "{} wish missed",
+        "unknown": "{} not known",
+    }
+    marks = [mark_of(p) for p in assessment.promises]
+    counts = [(m, marks.count(m)) for m in wordings if m in marks]
+    shown = counts if len(counts) <= 3 else [counts[0], *counts[-2:]]
+    return [(m, wordings[m].format(n)) for m, n in shown] or [("none", "none made")]

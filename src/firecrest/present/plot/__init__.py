@@ -1,0 +1,1 @@
+"""Plots without pixels."""

@@ -1,0 +1,148 @@
+"""Travel of each part, runtime and distance as plots."""
+
+import numpy as np
+
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.motion import motion_of
+from firecrest.core.arrays import Real
+from firecrest.core.units import figure
+from firecrest.design.box import Box, Port
+from firecrest.design.edits.paths import Path
+from firecrest.present.plot.plot import Curve, Line, Plot, nice_range, round_step, waiting
+from firecrest.present.size.openings import opening_name
+
+
+def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot]:
+    """Peak travel or air speed of every moving part at the promise, against its limit.
+
+    Only of those of ``owner``: a chamber has the parts around it, a part has its own.
+    """
+    a, box = assessment.acoustic, assessment.design.box
+    cones = a.model.owners if a else tuple(range(len(box.groups)))
+    parts: list[tuple[str, str, str, Path, int]] = [
+        ("Cone", "C", box.groups[k].driver.name, ("box", "groups", k), n)
+        for n, k in enumerate(cones)
+    ]
+    for k, item in enumerate(box.openings):
+        name, code = ("Port air", "U") if isinstance(item, Port) else ("Radiator", "R")
+        parts.append((name, code, opening_name(item), ("box", "openings", k), k))
+    shown = [p for p in parts if owner is None or _belongs(box, p[3], owner)]
+    if a is None:
+        return [waiting(name, assessment, (20.0, 200.0)) for name, *_ in shown]
+    motion, r = motion_of(assessment, a), a.ratings
+    moved = {
+        "C": (motion.cone, r.x_max, 1e3, "mm"),
+        "R": (motion.opening, r.openings, 1e3, "mm"),
+        "U": (motion.opening, r.openings, 1.0, "m/s"),
+    }
+    found = []
+    for name, code, part, _, n in shown:
+        values, limits, scale, unit = moved[code]
+        found.append(_motion(name, code, part, a, scale * values[n], limits[n], scale, unit))
+    return found
+
+
+def _belongs(box: Box, part: Path, owner: Path) -> bool:
+    """Whether a part is ``owner`` itself or sits on the chamber that it is."""
+    if part == owner or owner[1] != "chambers":
+        return part == owner
+    id, place = box.chambers[int(owner[2])].id, int(part[2])
+    if part[1] == "groups":
+        return id in (box.groups[place].chamber, box.groups[place].front)
+    opening = box.openings[place]
+    return id in (opening.chamber, opening.opens_to)
+
+
+def _motion(
+    name: str,
+    code: str,
+    part: str,
+    a: Acoustic,
+    moved: Real,
+    limit: object,
+    scale: float,
+    unit: str,
+) -> Plot:
+    shown = (a.frequency >= 20) & (a.frequency <= 200)
+    bound = None if limit is None else float(np.asarray(limit)) * scale
+    high = max(float(moved[shown].max()), (bound or 0.0)) * 1.15
+    step = round_step(high)
+    lines = () if bound is None else (Line(bound, f"limit {figure(bound, 1)}", "promise"),)
+    return Plot(
+        f"{name}, {part}" if part != "port" else name,
+        "frequency",
+        (20.0, 200.0),
+        (0.0, float(np.ceil(high / step) * step)),
+        step,
+        unit,
+        curves=(Curve(name, a.frequency, moved, f"limit:{code}", 2.0, fill=True),),
+        lines=lines,
+    )
+
+
+def runtime_plot(assessment: Assessment) -> Plot | None:
+    """Volts at rest and at the amplifier through the hours; None without a pack."""
+    a = assessment.acoustic
+    if a is None or a.runtime is None or a.runtime.hours <= 0:
+        return None
+    course = a.runtime.course
+    promised = assessment.design.brief.runtime.duration / 3600
+    end = max(a.runtime.hours, promised) * 1.08
+    low = float(np.min(course["bus"]))
+    y_range, step = nice_range(low - 0.5, float(np.max(course["rest"])), (0.5, 1, 2, 5), 6)
+    lines = [Line(a.runtime.hours, f"empty at {a.runtime.hours:.1f} h", "end", upright=True)]
+    if assessment.design.brief.runtime.importance != "open":
+        lines.append(Line(promised, f"promise {promised:g} h", "promise", upright=True))
+    return Plot(
+        "Through the hours",
+        "hours",
+        (0.0, end),
+        y_range,
+        step,
+        "V",
+        curves=(
+            Curve(
+                "pack at rest",
+                course["hours"],
+                course["rest"],
+                "olive",
+                2.4,
+                label_at=0.25 * a.runtime.hours,
+            ),
+            Curve(
+                "at the amplifier",
+                course["hours"],
+                course["bus"],
+                "ink2",
+                1.8,
+                "dashed",
+                label_at=0.6 * a.runtime.hours,
+            ),
+        ),
+        lines=tuple(lines),
+    )
+
+
+def distance_plot(assessment: Assessment) -> Plot:
+    """Loudness against distance, in the place of the brief: 6 dB per doubling."""
+    listening = assessment.design.brief.listening
+    promise = assessment.promise("loudness")
+    x = np.geomspace(0.5, 32.0, 61)
+    fall = -20 * np.log10(x / listening.distance)
+    curves = []
+    if promise.predicted is not None:
+        curves.append(Curve("reaches", x, promise.predicted + fall, "olive", 3.0, label_at=1.2))
+    asked = Curve(f"promise {promise.target:g} dB", x, promise.target + fall, "stripe", 2.0)
+    y_range, step = nice_range(promise.target - 26, promise.target + 14, (10,))
+    return Plot(
+        "Level against distance",
+        "distance",
+        (0.5, 32.0),
+        y_range,
+        step,
+        "dB",
+        curves=tuple(curves),
+        promise=asked,
+        crosshair=listening.distance,
+        notes=("Free field: 6 dB less at each doubling; no room, wind or crowd is counted.",),
+    )

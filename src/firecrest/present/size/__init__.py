@@ -1,0 +1,1 @@
+"""What the Size stage shows."""

@@ -1,0 +1,270 @@
+"""What follows for one chamber, port, radiator or driver of a box: rows beside its fields."""
+
+from dataclasses import dataclass
+from math import pi
+
+import numpy as np
+
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.conditions import air_of
+from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.assessment.motion import case_force, largest, motion_of
+from firecrest.assessment.openings.port import port_ends
+from firecrest.assessment.wiring import cone_count, wiring_of
+from firecrest.core.acoustics.openings import Radiator
+from firecrest.core.acoustics.openings.port import first_pipe_resonance
+from firecrest.core.air import GRAVITY
+from firecrest.core.units import MINUS, figure
+from firecrest.design.box import RadiatorSet, placed, port_at, radiators_at
+from firecrest.design.edits.paths import Path
+from firecrest.present.size.openings import owner_kind
+from firecrest.proposals.ports import fit_in_case, peak_speed
+
+TOP = 500.0
+"""Hz up to which travel is looked at."""
+RULE_OF_THUMB = 2.0
+WALKS = 50.0
+"""Force as a share of the weight, in per cent, from which a box may walk: a stated estimate."""
+
+
+@dataclass(frozen=True)
+class Fact:
+    """One figure that follows: name, value, a mark (met, close, short or none), what it means."""
+
+    name: str
+    value: str
+    mark: str = ""
+    help: str = ""
+
+
+def facts(assessment: Assessment, owner: Path) -> list[Fact]:
+    """What follows at once for the room or element at ``owner``."""
+    a = assessment.acoustic
+    if a is None:
+        return []
+    place = int(owner[2])
+    of_kind = {"chambers": _chamber, "groups": _group, "radiators": _radiator, "port": _port}
+    return of_kind[owner_kind(assessment.design, owner)](assessment, a, place)
+
+
+def _signed(value: float, digits: int) -> str:
+    text = figure(value, digits)
+    return text if text.startswith(MINUS) else f"+{text}"
+
+
+def _chamber(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
+    """Resonance and Q of a closed chamber, or how it is opened."""
+    design = assessment.design
+    id = design.box.chambers[place].id
+    around = [g for g in design.box.groups if id in (g.chamber, g.front)]
+    if not around:
+        return [Fact("Drivers", "none around it", "close", "Nothing plays into this air.")]
+    group = around[0]
+    known = wired_driver(group.driver, group.coils).derivation.figures
+    found = []
+    if "fs" in known and "qts" in known and a.model.tuning[place] is None:
+        fc = a.model.reference[place]
+        qtc = known["qts"] * fc / known["fs"]
+        found.append(Fact("Resonance of cone and air", f"{fc:.1f} Hz"))
+        found.append(
+            Fact(
+                "Qtc",
+                figure(qtc, 2),
+                "met" if qtc <= 1.05 else "close",
+                "0.7 is flat; above 1 the bass swells before it falls.",
+            )
+        )
+    if "vas" in known:
+        cones = cone_count(group, wiring_of(design.voice.channels))
+        share = 0.5 if group.pair != "alone" else 1.0
+        ratio = cones * share * known["vas"] / assessment.cabinet.air[place]
+        found.append(
+            Fact("Vas over this air", figure(ratio, 2), "", "Above 3 the air rules the cone.")
+        )
+    return found
+
+
+def _group(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
+    """Travel of a cone at the promise."""
+    found = []
+    motion = motion_of(assessment, a)
+    for k, owner in enumerate(a.model.owners):
+        limit = a.ratings.x_max[k]
+        if owner != place or limit is None:
+            continue
+        moved = 1e3 * largest(motion.cone[k], a.frequency, TOP)[0]
+        most = 1e3 * float(np.asarray(limit))
+        inner = place < k
+        found.append(
+            Fact(
+                "Travel, outer cone" if inner else "Travel at the promise",
+                f"{figure(moved, 1)} of {figure(most, 1)} mm",
+                "met" if moved <= most else "short",
+                "Peak, one way; below the bass note a held low note.",
+            )
+        )
+    group = assessment.design.box.groups[place]
+    if group.pair != "alone":
+        found.append(
+            Fact(
+                "Isobaric pair",
+                "half the Vas",
+                "",
+                "Two drivers move one cone's air: half the case, twice the drivers and watts.",
+            )
+        )
+    return [*found, _shaking(assessment, a)]
+
+
+def _shaking(assessment: Assessment, a: Acoustic) -> Fact:
+    """Largest force of all moving masses on the case at the promise, against its weight."""
+    force, at = case_force(assessment, a)
+    share = 100 * force / (assessment.cabinet.mass * GRAVITY)
+    return Fact(
+        "Shakes the case",
+        f"{figure(force, 1)} N at {at:.0f} Hz, {figure(share, 0)} % of its weight",
+        "met" if share < WALKS else "close",
+        "Peak, at the promise; opposed parts cancel. Above about half its weight a box may walk.",
+    )
+
+
+def _element(a: Acoustic, place: int) -> Radiator:
+    """A radiator in the network."""
+    element = a.model.network.openings[place]
+    assert isinstance(element, Radiator)
+    return element
+
+
+def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
+    """Mass, notch, washers, displacement, reserve and sag of a radiator."""
+    design = assessment.design
+    item, constants = radiators_at(design.box, place), _element(a, place)
+    found = [
+        Fact("Moves in all", f"{figure(1e3 * constants.mass, 1)} g each"),
+        Fact(
+            "Notch",
+            f"{figure(constants.resonance, 1)} Hz",
+            "met" if constants.resonance < 0.8 * design.brief.bass.frequency else "close",
+            "Its own resonance with the added mass: there it cancels the cone.",
+        ),
+    ]
+    if item.washer:
+        count = round(item.added_mass / item.washer)
+        off = 1e3 * (count * item.washer - item.added_mass)
+        found.append(
+            Fact(
+                "In washers",
+                f"{count} each, {_signed(off, 1)} g" if abs(off) >= 0.05 else f"{count} each",
+                "",
+                "Whole washers nearest to the added mass, and what they are off by.",
+            )
+        )
+    found += _displacement(assessment, a, place)
+    sag = GRAVITY / (2 * pi * constants.resonance) ** 2
+    words = "it sags by" if item.horizontal else "facing up it would sag by"
+    help = f"By its weight {words} g/(2πFp)²."
+    found.append(Fact("Sag", f"{figure(1e3 * sag, 1)} mm", "", help))
+    return [*found, _shaking(assessment, a)]
+
+
+def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
+    """Displacement against the drivers, and travel in reserve at the promise."""
+    design = assessment.design
+    item = radiators_at(design.box, place)
+    travel = a.ratings.openings[place]
+    if travel is None:
+        return []
+    wiring = wiring_of(design.voice.channels)
+    swept = [
+        (g.driver.xmax or 0.0)
+        * (derivation_of(g.driver).figures.get("sd") or 0.0)
+        * cone_count(g, wiring)
+        for g in design.box.groups
+        if item.chamber in (g.chamber, g.front)
+    ]
+    own = sum(
+        r.count * _element(a, k).area * float(np.asarray(a.ratings.openings[k] or 0))
+        for k, r in placed(design.box.openings, RadiatorSet)
+        if r.chamber == item.chamber
+    )
+    found = []
+    if sum(swept) > 0:
+        ratio = own / sum(swept)
+        found.append(
+            Fact(
+                "Displacement, times the drivers'",
+                figure(ratio, 2),
+                "met" if ratio >= RULE_OF_THUMB else "close",
+                "All radiators of this chamber against its drivers; 2 or more is the usual rule.",
+            )
+        )
+    moved, _ = largest(motion_of(assessment, a).opening[place], a.frequency, TOP)
+    reserve = 1e3 * (float(np.asarray(travel)) - moved)
+    found.append(
+        Fact(
+            "Travel in reserve",
+            f"{figure(reserve, 1)} mm",
+            "met" if reserve >= 0 else "short",
+            "At the promise, and with a held low note below it; after sag.",
+        )
+    )
+    return found
+
+
+def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
+    """Fit, air speed and pipe resonance of a port."""
+    design = assessment.design
+    port = port_at(design.box, place)
+    speed, limit = peak_speed(assessment, place), float(np.asarray(a.ratings.openings[place]))
+    pipe = float(
+        first_pipe_resonance(port.length, port_ends(port), air_of(design.brief.conditions))
+    )
+    ends = 1e3 * port_ends(port)
+    found = [
+        _fit(assessment, place),
+        Fact("Both ends add", f"{figure(ends, 0)} mm", "", "The end correction, in all."),
+    ]
+    if speed is not None:
+        found.append(
+            Fact(
+                "Air speed at the promise",
+                f"{figure(speed, 1)} of {figure(limit, 0)} m/s",
+                "met" if speed <= limit else "short",
+                "Peak, with a held low note below the promised one. The limit is an estimate.",
+            )
+        )
+    found.append(
+        Fact(
+            "First pipe resonance",
+            f"{figure(pipe, 0)} Hz",
+            "met" if pipe > a.f_hi else "close",
+            "Half a wave in the port. Below the top of the judged band it colours the sum"
+            + ("." if port.resonances else "; tick pipe resonances to reckon with it."),
+        )
+    )
+    return found
+
+
+def _fit(assessment: Assessment, place: int) -> Fact:
+    """Whether a port fits into its case as it is, straight or folded."""
+    port = port_at(assessment.design.box, place)
+    fit = fit_in_case(assessment.design, place)
+    help = (
+        "Along the depth, then folded along the walls; half its bore stays clear at the open "
+        "end. Other things in the case are not looked at."
+    )
+    spare = 1e3 * (fit.longest - port.length)
+    folds = "straight" if port.bends == 0 else f"with {_bends(port.bends)}"
+    if fit.narrow:
+        return Fact("Fits", "too thick for the case", "short", help)
+    if spare >= 0:
+        return Fact("Fits", f"{folds}, {figure(spare, 0)} mm to spare", "met", help)
+    if fit.bends is None:
+        return Fact("Fits", "no, even folded six times", "short", help)
+    return Fact(
+        "Fits", f"{figure(-spare, 0)} mm too long; {_bends(fit.bends)} needed", "short", help
+    )
+
+
+def _bends(count: int) -> str:
+    return "one bend" if count == 1 else f"{count} bends"

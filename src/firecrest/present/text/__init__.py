@@ -1,0 +1,1 @@
+"""Sentences, words and help."""

@@ -1,0 +1,378 @@
+"""Sentences that explain the promises: computed from the assessment, never stored.
+
+A sentence is a row of pieces; a piece with a ``path`` is a link to the field that moves it most.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.electrical import full_rail, source_at
+from firecrest.assessment.further import (
+    filter_that_holds_reach,
+    high_passes,
+    loudness_above_own_reach,
+)
+from firecrest.assessment.verdicts import Promise
+from firecrest.core.limits.ceiling import Run, code_at
+from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.kinds import kind_named
+from firecrest.core.limits.low_note import LowNote
+from firecrest.core.units import THIN_SPACE, figure
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path
+from firecrest.present.text.words import (
+    PROMISE_NAMES,
+    ending,
+    limit_name,
+    margin_text,
+    numeral,
+    promise_unit,
+    surroundings,
+)
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Some words; with a ``path`` they lead to a field, with ``frequency`` to a spot on plots."""
+
+    text: str
+    path: Path | None = None
+    frequency: float | None = None
+
+
+@dataclass(frozen=True)
+class Sentence:
+    """A mark (state of a promise), the pieces that follow it, and which promise it is about."""
+
+    mark: str
+    pieces: tuple[Piece, ...]
+    about: str = ""
+
+    @property
+    def plain(self) -> str:
+        """The words alone."""
+        return "".join(piece.text for piece in self.pieces)
+
+
+SLIGHT = 0.05
+"""Dips below this many dB are not worth a sentence."""
+
+
+def why(assessment: Assessment) -> list[Sentence]:
+    """What holds the promises, worst first; one sentence of relief when nothing does."""
+    found = [s for p in assessment.promises if (s := _promise_sentence(assessment, p)) is not None]
+    order = {"short": 0, "unknown": 1, "wish": 2, "close": 3, "met": 4}
+    found.sort(key=lambda s: order[s.mark])
+    if not found:
+        found = [_all_kept(assessment)]
+    if assessment.acoustic is not None:
+        low = assessment.acoustic.low_note
+        if low is not None and not low.passed and assessment.promise("loudness").state != "close":
+            found.append(_low_note_sentence(assessment.acoustic, low))
+        found += _dip(assessment, assessment.acoustic)
+        found = _rest_sentences(assessment) + found
+        found += _amplifier_sentences(assessment)
+        found += _takeover(assessment.acoustic)
+    return found
+
+
+def _all_kept(assessment: Assessment) -> Sentence:
+    """Nothing wrong: how much is in hand, and what is closest."""
+    judged = [p for p in assessment.promises if p.state == "met" and p.margin is not None]
+    if not judged:
+        return Sentence("met", (Piece("No promise has been made yet."),))
+    closest = min(judged, key=lambda p: (p.margin or 0.0) / max(abs(p.target), 1e-9))
+    loudness = assessment.promise("loudness")
+    hand = f", with {margin_text(loudness, assessment.design)}" if loudness.state == "met" else ""
+    name = PROMISE_NAMES[closest.key]
+    return Sentence("met", (Piece(f"Every promise is kept{hand}. {name} is the closest."),))
+
+
+def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | None:
+    """What is wrong with one promise; None when nothing is."""
+    if promise.state in ("met", "none"):
+        return None
+    mark = "wish" if promise.wish_missed else promise.state
+    path = FIELD_OF_PROMISE[promise.key]
+    name = PROMISE_NAMES[promise.key]
+    if promise.state == "unknown":
+        return Sentence(mark, (Piece(name, path), Piece(f" is not known: {promise.reason}.")))
+    if promise.key == "loudness" and assessment.acoustic is not None:
+        told = _loudness_sentence(assessment, assessment.acoustic, promise, mark)
+        return replace(told, about="loudness")
+    if promise.key == "bass":
+        return Sentence(mark, _bass_pieces(assessment, promise))
+    if promise.key == "runtime" and promise.reason:
+        return Sentence(
+            mark, (Piece(f"{name}: {promise.reason}", ("brief", "runtime", "level")), Piece("."))
+        )
+    if promise.key == "size":
+        over = margin_text(promise, assessment.design)
+        return Sentence(
+            mark,
+            (Piece(f"The {promise.reason} is {over}", ("box", "case", promise.reason)), Piece(".")),
+        )
+    unit = promise_unit(promise.key, assessment.design)
+    got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
+    tail = _ended_by(assessment) if promise.key == "runtime" else ""
+    margin = margin_text(promise, assessment.design)
+    return Sentence(mark, (Piece(f"{name} is {got}", path), Piece(f", {margin}{tail}.")))
+
+
+def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
+    design = assessment.design
+    path = FIELD_OF_PROMISE["bass"]
+    if promise.predicted is None:
+        return (Piece("Bass reach", path), Piece(f" has no answer: {promise.reason}."))
+    where = " inside the band" if promise.reason == "inside the band" else ""
+    got = f"{promise.predicted:.1f}{THIN_SPACE}Hz"
+    return (
+        Piece(f"Bass stops at {got}{where}", frequency=promise.predicted),
+        Piece(f", {design.brief.bass.drop} dB down at level ({surroundings(design)}); "),
+        Piece("the promise is "),
+        Piece(f"{promise.target:g}{THIN_SPACE}Hz", path),
+        Piece("."),
+        *_held_by_filter(assessment),
+    )
+
+
+def _held_by_filter(assessment: Assessment) -> tuple[Piece, ...]:
+    """The high-pass that holds the reach, where one does."""
+    a = assessment.acoustic
+    held = None if a is None else filter_that_holds_reach(assessment, a)
+    if held is None:
+        return ()
+    path, corner = held
+    return (Piece(f" The {corner:.0f}{THIN_SPACE}Hz high-pass", path), Piece(" holds it."))
+
+
+def _ended_by(assessment: Assessment) -> str:
+    acoustic = assessment.acoustic
+    if acoustic is None or acoustic.runtime is None:
+        return ""
+    return f"; {ending(acoustic.runtime.ended_by)}"
+
+
+def _loudness_sentence(
+    assessment: Assessment, a: Acoustic, promise: Promise, mark: str
+) -> Sentence:
+    """The weakest link: part, range, size and place; or the held low note."""
+    if promise.state == "close" and a.low_note is not None and not a.low_note.passed:
+        return _low_note_sentence(a, a.low_note)
+    assert a.loudness is not None
+    if promise.predicted is None:
+        limit = a.limits[a.loudness.limit]
+        weak = limit_name(limit, code_at(limit, a.loudness.point))
+        where = a.loudness.frequency
+        return Sentence(
+            mark,
+            (
+                Piece(weak, field_of_limit(assessment, limit)),
+                Piece(" has nothing to give; "),
+                Piece(
+                    f"nothing clean can be played at {_hz(where)}{THIN_SPACE}Hz", frequency=where
+                ),
+                Piece("."),
+            ),
+        )
+    run = run_at(a, a.loudness.point)
+    above = loudness_above_own_reach(assessment, a)
+    own = "" if above is None else f" {_above(*above)}"
+    limit = a.limits[run.limit]
+    name, path = limit_name(limit, run.code), field_of_limit(assessment, limit)
+    held_by = _filter_that_holds(assessment.design, limit, a.loudness.frequency)
+    ended = _span(float(a.frequency[run.start]), float(a.frequency[run.stop]))
+    says = f" gives out first from {ended}{_detail(limit)}; "
+    if held_by is not None:
+        path, corner = held_by
+        name, says = f"The {corner:.0f}{THIN_SPACE}Hz high-pass", f" holds it from {ended}; "
+    return Sentence(
+        mark,
+        (
+            Piece(name, path),
+            Piece(says),
+            Piece(
+                f"{figure(-a.loudness.margin, 1)} dB short at "
+                f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz",
+                frequency=a.loudness.frequency,
+            ),
+            Piece(f".{own}"),
+        ),
+    )
+
+
+def _filter_that_holds(design: Design, limit: Limit, frequency: float) -> tuple[Path, float] | None:
+    """The high-pass that takes so much at ``frequency`` that full scale gives out before anything
+    does; None where full scale does not, or no filter is to blame.
+    """
+    if limit.name != "full scale":
+        return None
+    own = [(p, c) for p, c in high_passes(design) if p[2] == limit.index and c > frequency]
+    return max(own, key=lambda found: found[1], default=None)
+
+
+def _above(level: float, frequency: float) -> str:
+    """What the box plays where it reaches by itself, so that its reach is not laid to loudness."""
+    return f"It plays {level:.0f} dB above {frequency:.0f}{THIN_SPACE}Hz, its own F6."
+
+
+def _low_note_sentence(a: Acoustic, low: LowNote) -> Sentence:
+    """A held low note that drives a part too far, and the high-pass that cures it."""
+    part = limit_name(a.limits[low.limit], a.limits[low.limit].code)
+    cure = (
+        f"needs a high-pass: second order at {low.high_pass:.0f}{THIN_SPACE}Hz, added last"
+        if low.high_pass is not None
+        else "no high-pass cures it"
+    )
+    return Sentence(
+        "close",
+        (
+            Piece("A held note at "),
+            Piece(f"{low.frequency:.0f}{THIN_SPACE}Hz", frequency=low.frequency),
+            Piece(f" takes {part.lower()} {-low.margin:.1f} dB too far; {cure}."),
+        ),
+    )
+
+
+def _dip(assessment: Assessment, a: Acoustic) -> list[Sentence]:
+    """A hole between the bass reach and the top of its band, which the reach does not tell."""
+    if assessment.missing or a.reaches.dip < SLIGHT:
+        return []
+    low, high = a.reaches.band
+    drop = assessment.design.brief.bass.drop
+    text = f"Between {_hz(low)} and {_hz(high)}{THIN_SPACE}Hz the level at the promise dips "
+    return [Sentence("close", (Piece(f"{text}{a.reaches.dip:.1f} dB below −{drop} dB."),))]
+
+
+def run_at(a: Acoustic, point: int) -> Run:
+    """The run that holds grid ``point``."""
+    return next(r for r in a.runs if r.start <= point <= r.stop)
+
+
+def _span(low: float, high: float) -> str:
+    """A range of frequencies: "48 to 71 Hz", "58 Hz to 20 kHz"."""
+    if high < 1000:
+        return f"{_hz(low)} to {_hz(high)}{THIN_SPACE}Hz"
+    return f"{_hz(low)}{THIN_SPACE}Hz to {high / 1000:.3g}{THIN_SPACE}kHz"
+
+
+def _hz(value: float) -> str:
+    return f"{value:.0f}"
+
+
+def _detail(limit: Limit) -> str:
+    detail = kind_named(limit.name).detail
+    return f" ({detail})" if detail else ""
+
+
+def _takeover(a: Acoustic) -> list[Sentence]:
+    """The limit that takes over above where loudness is held, with its margin."""
+    if a.loudness is None:
+        return []
+    here = run_at(a, a.loudness.point)
+    later = [r for r in a.runs if r.start > here.stop and a.frequency[r.start] < a.f_hi]
+    if not later:
+        return []
+    run = later[0]
+    span = slice(run.start, run.stop + 1)
+    inside = a.frequency[span] <= a.f_hi
+    margin = float((a.top.level[span] - a.asked[span])[inside].min())
+    name = limit_name(a.limits[run.limit], run.code)
+    hand = f"with at least {margin:.1f} dB in hand" if margin >= 0 else f"{-margin:.1f} dB short"
+    where = a.frequency[run.start]
+    return [
+        Sentence(
+            "met" if margin >= 0 else "short",
+            (
+                Piece(f"From {_hz(where)}{THIN_SPACE}Hz", frequency=float(where)),
+                Piece(f" {name.lower()} takes over, {hand}."),
+            ),
+        )
+    ]
+
+
+OPEN_AT_REST = {
+    "collapse": "the source can't carry the board even in silence",
+    "amplifier": "the board's supply is below the voltage at which it stops",
+    "converter": "the converter's input is below the voltage at which it stops",
+    "protection board": "the protection board is open before anything plays",
+    "cell": "the cells are below their cut-off before anything plays",
+}
+
+
+def _rest_sentences(assessment: Assessment) -> list[Sentence]:
+    """Why nothing plays at all; and a supply that may break the board, with the usual caution."""
+    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
+    power = assessment.design.power
+    found = [
+        Sentence("short", (Piece("Nothing plays", _bus_field(assessment)), Piece(f": {words}.")))
+        for key, words in OPEN_AT_REST.items()
+        if key in source.at_rest and np.any(np.asarray(source.at_rest[key]) < 0)
+    ]
+    over = float(np.ravel(source.at_rest.get("highest supply", 0.0))[0])
+    for number, (place, board) in enumerate(power.amplifiers if over < 0 else ()):
+        most = board.part.highest_supply
+        rail = float(np.ravel(full_rail(assessment.numbers.power, number))[0])
+        if most is None or rail <= most:
+            continue
+        path: Path = ("power", "boards", place, "part", "highest_supply")
+        text = f" takes {most:g} V at most and would get {figure(rail - most, 1)} V more: it may "
+        text += "break, get hot or catch fire. Don't connect it; nothing is promised."
+        found.append(Sentence("short", (Piece(board.part.name, path), Piece(text))))
+    return found
+
+
+def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:
+    """Claims that cannot be true."""
+    found = []
+    boards = assessment.design.power.amplifiers
+    for (place, board), kinds in zip(boards, assessment.claims, strict=True):
+        path: Path = ("power", "boards", place, "part", "claims", 0, "power")
+        said = dict.fromkeys(c for read in kinds for c in read.contradictions)
+        found += [Sentence("close", (Piece(board.part.name, path), Piece(f": {c}."))) for c in said]
+    return found
+
+
+CLAIMED: Path = ("part", "claims", 0, "power")
+FIELD_OF_PROMISE: dict[str, Path] = {
+    "loudness": ("brief", "loudness", "level"),
+    "bass": ("brief", "bass", "frequency"),
+    "runtime": ("brief", "runtime", "duration"),
+    "size": ("brief", "size", "length"),
+    "weight": ("brief", "weight", "mass"),
+    "cost": ("brief", "cost", "price"),
+}
+
+
+def field_of_limit(assessment: Assessment, limit: Limit) -> Path:
+    """The field that moves a limit most."""
+    field, place = kind_named(limit.name).field, limit.index
+    if not field:
+        return _bus_field(assessment)
+    if field[1] == "groups" and assessment.acoustic is not None:
+        place = assessment.acoustic.model.owners[place]
+    if field[1] == "boards":
+        place = _board_of(assessment, limit)
+    return tuple(place if step == "#" else step for step in field)
+
+
+def _bus_field(assessment: Assessment) -> Path:
+    """What lifts the bus: cells in series, the supply's voltage, or the board's claim."""
+    kind = assessment.design.power.source.kind
+    if kind == "pack":
+        return ("power", "source", "series")
+    return (
+        ("power", "source", "voltage")
+        if kind == "wall"
+        else ("power", "boards", assessment.design.power.amplifiers[0][0], *CLAIMED)
+    )
+
+
+def _board_of(assessment: Assessment, limit: Limit) -> int:
+    """Place among the boards of the one that gives a limit of a voice channel."""
+    power = assessment.design.power
+    if kind_named(limit.name).link == "dsp":
+        return power.dsp_place
+    return power.amplifiers[assessment.numbers.carried[limit.index][0]][0]
