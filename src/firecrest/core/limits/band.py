@@ -20,6 +20,8 @@ class End:
 
         Next to a value of -inf the line is -inf as a whole, but for its other end.
         """
+        if self.place.size == 1:
+            return self._of_all(values, self.place.item(), self.share.item())
         low, high = picked(values, self.place - 1), picked(values, self.place)
         with np.errstate(invalid="ignore"):
             found = low * (1.0 - self.share) + high * self.share
@@ -27,6 +29,14 @@ class End:
             ends = np.where(self.share == 0.0, low, np.where(self.share == 1.0, high, -np.inf))
             return np.where(np.isnan(found), ends, found)
         return np.asarray(found)
+
+    @staticmethod
+    def _of_all(values: Real, place: int, share: float) -> Real:
+        """The same where all designs have one end: its place and share are plain numbers."""
+        low, high = values[..., place - 1 : place], values[..., place : place + 1]
+        if share in (0.0, 1.0):
+            return high if share else low
+        return np.asarray(low * (1.0 - share) + high * share)
 
 
 def end_at(log: Real, where: Real) -> End:

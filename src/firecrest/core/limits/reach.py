@@ -97,18 +97,22 @@ def crossing(way: Way, values: Real, drop: Number) -> Crossing:
     Where the values there are lower already, the lowest upward crossing above it.
     """
     under, over = way.under, way.over
-    low, high = under.of(values) + drop, over.of(values) + drop
-    below, above = low < 0, high >= 0
+    low = under.of(values) + drop
+    below = low < 0
     last = low.shape[-1] - 1 - np.argmax(below[..., ::-1], axis=-1)[..., None]
     down = _zero(under.places, low, np.minimum(last, low.shape[-1] - 2))
+    lower = ~below.any(axis=-1, keepdims=True) | (picked(under.places, last) < LOWEST)
+    kind, found = np.where(lower, LOWER, CROSSED), np.where(lower, LOWEST, down)
+    starts_under = low[..., -1:] < 0
+    if not starts_under.any():
+        return Crossing(found, kind, np.zeros_like(found))
+    high = over.of(values) + drop
+    above = high >= 0
     first = np.argmax(above, axis=-1)[..., None]
     up = _zero(over.places, high, np.maximum(first - 1, 0))
-    starts_under = high[..., :1] < 0
     none = starts_under & ~above.any(axis=-1, keepdims=True)
-    never = ~below.any(axis=-1, keepdims=True) | (picked(under.places, last) < LOWEST)
-    lower = ~starts_under & never
-    kind = np.where(starts_under, np.where(none, NONE, INSIDE), np.where(lower, LOWER, CROSSED))
-    found = np.where(starts_under, np.where(none, np.nan, up), np.where(lower, LOWEST, down))
+    kind = np.where(starts_under, np.where(none, NONE, INSIDE), kind)
+    found = np.where(starts_under, np.where(none, np.nan, up), found)
     missing = np.where(none, -np.max(high, axis=-1, keepdims=True), 0.0)
     return Crossing(found, kind, missing)
 

@@ -6,6 +6,7 @@ shape (..., 1), charges (..., points).
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import reduce
 
 import numpy as np
 
@@ -17,7 +18,7 @@ from firecrest.core.power.source import Pack
 POINTS = 200
 MIDDLES = np.arange(POINTS) + 0.5
 MIDDLES.flags.writeable = False
-SCANS = (64, 32, 32)
+SCANS = tuple((steps, np.arange(steps + 1) / steps) for steps in (64, 32, 32))
 """Steps of the search for the end: of the whole charge, then of the step where it lies."""
 EMPTY = "empty"
 
@@ -193,17 +194,17 @@ def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, Real, tuple[
     points on a straight line. 0 and the name after the last one, "empty", when none opens.
     """
     high, low = np.ones(1), np.zeros(1)
-    for steps in SCANS:
-        ramp = np.arange(steps + 1) / steps
+    for steps, ramp in SCANS:
         opened = _cut_offs(pack, high + (low - high) * ramp, loud, player)
-        spare = np.stack(np.broadcast_arrays(*opened.values()))
-        least = np.min(spare, axis=0)
+        least = reduce(np.minimum, opened.values())
         opens = least < 0
-        never = ~opens.any(axis=-1, keepdims=True)
-        place = np.where(never[..., 0], steps, np.argmax(opens, axis=-1))[..., None]
+        first = np.argmax(opens, axis=-1)[..., None]
+        never = ~picked(opens, first)
+        place = np.where(never, steps, first)
         above = np.maximum(place - 1, 0)
-        high, low = high + (low - high) * (above / steps), high + (low - high) * (place / steps)
-    which = np.argmin(picked(spare, place), axis=0)
+        step = (low - high) / steps
+        high, low = high + step * above, high + step * place
+    which = np.argmin(np.stack([picked(spare, place) for spare in opened.values()]), axis=0)
     before, after = picked(least, above), picked(least, place)
     with np.errstate(invalid="ignore", divide="ignore"):
         share = np.where(before > after, before / (before - after), 1.0)

@@ -94,7 +94,7 @@ class Port:
         """Speed of the air, m/s, (..., F); of a pipe at the end where it is higher."""
         out = mixed(flow.out, flow.voices)
         if self.pipe is None:
-            return np.asarray(out / self.area)
+            return np.asarray(out * (1.0 / self.area))
         into = mixed(flow.into, flow.voices)
         return np.asarray(np.maximum(np.abs(out), np.abs(into)) / self.area)
 
