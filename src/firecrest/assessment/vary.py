@@ -161,12 +161,30 @@ def _stands(tree: Any, path: Path) -> bool:
 def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
     """Promises and ceilings of ``count`` designs whose columns ``lowered`` holds."""
     places = columns_of(lowered.inputs)
+    shape = (0 if lowered.blocked else count, len(frequency))
+    curves = _Curves(np.empty(shape), np.empty(shape, dtype=np.uint8))
     chunks = [slice(start, min(start + TOGETHER, count)) for start in range(0, count, TOGETHER)]
-    return joined([_chunk(lowered, places, rows, frequency) for rows in chunks])
+    found = joined([_chunk(lowered, places, rows, frequency, curves) for rows in chunks])
+    if lowered.blocked:
+        return found
+    return replace(found, level=curves.level, letters=curves.letters)
 
 
-def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> Answers:
-    """Designs that are judged together; solved in smaller blocks."""
+@dataclass(frozen=True)
+class _Curves:
+    """Ceilings of all designs, filled block by block: copies of large arrays cost as much as sums.
+
+    ``level`` in dB and ``letters``, (designs, F).
+    """
+
+    level: Real
+    letters: Real
+
+
+def _chunk(
+    lowered: Lowered, places: Columns, rows: slice, frequency: Real, curves: _Curves
+) -> Answers:
+    """Designs that are judged together; solved in smaller blocks. Fills their ``curves``."""
     count, memo = rows.stop - rows.start, Memo(AFRESH)
     numbers = rows_of(lowered.inputs, places, rows)
     rolled = cabinet_in(numbers, memo)
@@ -180,7 +198,10 @@ def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> A
     ]
     shared = Memo(LAST, sealed=False)
     solved = joined(
-        [_solved(lowered, rows_of(lowered.inputs, places, b), b, frequency, shared) for b in blocks]
+        [
+            _solved(lowered, rows_of(lowered.inputs, places, b), b, frequency, shared, curves)
+            for b in blocks
+        ]
     )
     found = judging(lowered, numbers, rolled, solved.summary, memo)
     loud = solved.summary.loudness
@@ -189,12 +210,10 @@ def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> A
             found.verdicts,
             mass,
             price,
-            solved.level,
-            solved.letters,
-            solved.letter,
-            None if loud is None else np.asarray(loud.frequency),
-            solved.summary.programme_level,
-            lowered.missing[0] if lowered.missing else "",
+            letter=solved.letter,
+            held_at=None if loud is None else np.asarray(loud.frequency),
+            programme_level=solved.summary.programme_level,
+            missing=lowered.missing[0] if lowered.missing else "",
         ),
         count,
     )
@@ -203,21 +222,25 @@ def _chunk(lowered: Lowered, places: Columns, rows: slice, frequency: Real) -> A
 @dataclass(frozen=True)
 class _Solved:
     summary: Summary
-    level: Real
-    letters: Real
     letter: Real | None
 
 
 def _solved(
-    lowered: Lowered, numbers: inputs.Inputs, rows: slice, frequency: Real, memo: Memo
+    lowered: Lowered,
+    numbers: inputs.Inputs,
+    rows: slice,
+    frequency: Real,
+    memo: Memo,
+    curves: _Curves,
 ) -> _Solved:
     """One block of designs, as far as their verdicts need it."""
     sound = sounding(numbers, frequency, memo)
     heard = heard_of(sound, lowered, memo)
     letters, loud = sound.top.letters(), heard.loudness
+    curves.level[rows], curves.letters[rows] = sound.top.level, letters
     letter = None if loud is None else picked(letters, np.asarray(loud.point))
     summary = summary_of(sound, heard, programmed_of(sound, memo))
-    return widened(_Solved(summary, sound.top.level, letters, letter), rows.stop - rows.start)
+    return widened(_Solved(summary, letter), rows.stop - rows.start)
 
 
 def assess_many(designs: Sequence[Design], frequency: Real, memo: Memo) -> list[Figures]:

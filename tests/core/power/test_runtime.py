@@ -18,25 +18,25 @@ def runtime(pack, draw, drive, burst, amplifier, other):
     return runtime_of(played(pack, draw, drive, burst, player), pack, draw, drive, player)
 
 
+def bus_at(charge, pack, draw, drive, amplifier, other):
+    """(V, A) of the bus at a charge."""
+    r, losses = pack.resistance(charge), draw.average * float(draw.amperes[0]) * drive
+    amperes = amplifier.idle_current + losses
+    e = pack.rest_voltage(charge) - r * amperes
+    power = float(draw.mean_power[0]) * drive**2 + other
+    v = (e + np.sqrt(e * e - 4 * r * power)) / 2
+    return v, amperes + power / v
+
+
 def stepped(pack, draw, drive, burst, amplifier, other):
     """Time stepping to the first opened cut-off; hours."""
     charge, seconds, dt = 1.0, 0.0, 4.0
-    k = draw.average * float(draw.amperes[0])
-    mean = float(draw.mean_power[0])
-
-    def bus(scale):
-        r = float(pack.resistance(charge))
-        e = float(pack.rest_voltage(charge)) - r * (amplifier.idle_current + k * drive * scale)
-        power = mean * (drive * scale) ** 2 + other
-        v = (e + np.sqrt(e * e - 4 * r * power)) / 2
-        return v, amplifier.idle_current + k * drive * scale + power / v
-
     while charge > 0:
-        v, i = bus(10 ** (burst / 20))
+        v, i = bus_at(charge, pack, draw, drive * 10 ** (burst / 20), amplifier, other)
         cell = float(TABLE.voltage_at(charge)) - i * float(TABLE.resistance_at(charge)) / 2
         if v + i * pack.lead_resistance < pack.board_cut_off or cell < pack.cell_cut_off:
             break
-        charge -= bus(1.0)[1] * dt / pack.total_capacity
+        charge -= bus_at(charge, pack, draw, drive, amplifier, other)[1] * dt / pack.total_capacity
         seconds += dt
     return seconds / 3600
 
@@ -48,6 +48,15 @@ def test_runtime_agrees_with_time_stepping(drive):
         stepped(PACK, PROGRAMME, drive, 6.0, board(), 1.0), rel=5e-3
     )
     assert result.ended_by == "protection board"
+
+
+def test_hours_are_the_integral_of_charge_over_current():
+    found = runtime(PACK, PROGRAMME, 4.0, 6.0, board(), 1.0)
+    step = (1.0 - found.end_charge) / 100_000
+    charge = found.end_charge + step * (np.arange(100_000) + 0.5)
+    _, amperes = bus_at(charge, PACK, PROGRAMME, 4.0, board(), 1.0)
+    hours = np.sum(PACK.total_capacity * step / amperes) / 3600
+    assert found.hours == pytest.approx(hours, rel=2e-6)
 
 
 def test_more_cells_last_longer_and_louder_lasts_shorter():
@@ -92,4 +101,7 @@ def test_losses_that_drop_all_of_the_voltage_break_the_bus_also_at_no_load():
     """One tired cell, half an ohm, and a board that idles at 10 A: nothing is left."""
     tired = Pack(CellTable((0.0, 1.0), (3.0, 4.2), (0.5, 0.5)), 3600.0, None, 2.5, 1, 1)
     spare = at_rest(tired, 0.5, Player(Standing(10.0, 0.0), 0.0, None, None))
-    assert {name: float(volts[0]) for name, volts in spare.items()} == {"collapse": -1, "cell": -1}
+    assert {name: float(volts[0]) for name, volts in spare.items()} == {
+        "collapse": pytest.approx(3.6 - 5.0),
+        "cell": np.inf,
+    }

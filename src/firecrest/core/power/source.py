@@ -13,6 +13,10 @@ import numpy as np
 from firecrest.core.arrays import Number, Real
 
 
+TENTHS = np.arange(11) / 10
+TENTHS.flags.writeable = False
+
+
 @dataclass(frozen=True)
 class CellTable:
     """Rest voltage (V) and resistance (ohm) against charge (0 to 1, rising)."""
@@ -33,6 +37,18 @@ class CellTable:
         if self._plain is None:
             return straight(charge, self.charge, values)
         return np.asarray(np.interp(charge, self._plain[0], self._plain[row]))
+
+    @cached_property
+    def waypoints(self) -> Real:
+        """Charges (..., n) from 1 down to 0, a tenth apart at most, between which both are straight
+        lines.
+        """
+        inner = (np.clip(np.atleast_1d(charge), 0.0, 1.0) for charge in self.charge)
+        lead = np.broadcast_shapes(*(np.shape(charge)[:-1] for charge in self.charge))
+        whole = [np.broadcast_to(x, (*lead, x.shape[-1])) for x in (*inner, TENTHS)]
+        found = np.concatenate(whole, axis=-1)
+        rising = np.sort(found, axis=-1) if lead else np.unique(found)
+        return np.asarray(rising[..., ::-1])
 
     @cached_property
     def _plain(self) -> Real | None:
