@@ -11,7 +11,7 @@ import pytest
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.core.arrays import decibel
 from firecrest.core.limits.bus import Bus
-from firecrest.core.limits.draw import PEAK, Output, programme_draw, rms, sine_draw
+from firecrest.core.limits.draw import PEAK, Output, programme_draw, sine_draw
 from firecrest.core.limits.elements import Ratings, Transfers
 from firecrest.core.limits.kinds import Ask, reached
 from firecrest.core.limits.programme import PROGRAMMES, weights
@@ -159,7 +159,7 @@ def test_every_limit_of_a_held_sine(case):
     f = np.array([row["f"] for row in wanted["sine_limits"]])
     transfers, ratings, boards, bus = asked(system, wanted, f)
     above = {"instant": PEAK, "burst": 1.0, "long-term": 10 ** (-DUTY / 20)}
-    found = reached(Ask(transfers, ratings, boards, bus, np.abs, above))
+    found = reached(Ask(transfers, ratings, boards, bus, above))
     mine = {limit_name(system, limit): limit for limit in found}
     assert set(mine) == set(wanted["sine_limits"][0]["g"])
     for k, row in enumerate(wanted["sine_limits"]):
@@ -176,7 +176,7 @@ def test_flat_out_with_programme(case):
     draw = programme_draw(held.draw, transfers.outputs, weight, boards, sine=False)
     above = {"instant": 10 ** (CREST / 20), "burst": 10 ** (BURST / 20), "long-term": 1.0}
     bus = Bus(held.source, held.standing, draw)
-    found = reached(Ask(transfers, ratings, boards, bus, lambda x: rms(x, weight), above))
+    found = reached(Ask(transfers, ratings, boards, bus, above, weight))
     for limit in found:
         level = system["unit_level_db"] + float(np.ravel(decibel(limit.factor))[0])
         assert level == pytest.approx(

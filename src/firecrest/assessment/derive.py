@@ -5,7 +5,6 @@ and on columns (designs, 1).
 """
 
 from dataclasses import dataclass, replace
-from functools import partial
 
 import numpy as np
 
@@ -40,7 +39,7 @@ from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling
-from firecrest.core.limits.draw import PEAK, Draw, programme_draw, rms, sine_draw
+from firecrest.core.limits.draw import PEAK, Draw, programme_draw, sine_draw
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.kinds import Ask, Statistic, reached
 from firecrest.core.limits.loudness import Judged, Loudness, judged, loudness, upper_edge
@@ -143,7 +142,7 @@ def bus_in(numbers: inputs.Inputs, draw: Draw, memo: Memo) -> Bus:
 
 def _unit_level(transfers: Transfers) -> Real:
     """Level per unit input; no sound at all counts as ``NOTHING`` dB."""
-    return np.maximum(level(transfers.pressure), NOTHING)
+    return np.maximum(level(transfers.heard), NOTHING)
 
 
 def ceiling_of(
@@ -155,7 +154,7 @@ def ceiling_of(
         "burst": 1.0,
         "long-term": 10 ** (-duty / 20),
     }
-    ask = Ask(transfers, ratings, boards, bus, np.abs, above)
+    ask = Ask(transfers, ratings, boards, bus, above)
     return ceiling(unit, reached(ask))
 
 
@@ -368,10 +367,9 @@ def _programmed(
         "burst": 10 ** (programme.burst / 20),
         "long-term": 1.0,
     }
-    measure = partial(rms, weights=weight)
     bus = replace(held, draw=draw)
-    allowed = reached(Ask(transfers, ratings, boards, bus, measure, above))
-    unit = np.maximum(unit_level(transfers.pressure, weight), NOTHING)
+    allowed = reached(Ask(transfers, ratings, boards, bus, above, weight))
+    unit = np.maximum(unit_level(transfers.heard, weight), NOTHING)
     return Programmed(draw, unit, allowed, unit + decibel(highest_volts(allowed)))
 
 

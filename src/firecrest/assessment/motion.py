@@ -64,17 +64,17 @@ def _motion(
     held = 10 ** ((loudness.level - reference) / 20) / softer
     drive = np.where(frequency >= bass.frequency, 10 ** ((asked - unit_level) / 20), held)
 
-    def _peak(values: tuple[Complex, ...]) -> tuple[Real, ...]:
-        return tuple(PEAK * np.abs(value) * drive for value in values)
+    def _peak(values: tuple[Real, ...]) -> tuple[Real, ...]:
+        return tuple(PEAK * value * drive for value in values)
 
-    watts = sum(o.count * np.real(o.voltage * np.conj(o.current)) for o in transfers.outputs)
+    watts = sum(o.count * o.watts for o in transfers.outputs)
     return Motion(
         frequency,
         drive,
-        tuple(np.abs(o.voltage) * drive for o in transfers.outputs),
+        tuple(o.volts * drive for o in transfers.outputs),
         np.asarray(watts * drive**2),
-        _peak(transfers.excursion),
-        _peak(transfers.openings),
+        _peak(transfers.travel),
+        _peak(transfers.moved),
     )
 
 

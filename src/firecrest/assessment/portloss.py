@@ -64,7 +64,7 @@ def port_loss(assessment: Assessment) -> PortLoss | None:
         model = dataclasses.replace(a.model, network=changed)
         scene = dataclasses.replace(a.scene, model=model).at(grid)
         transfers = transfers_from(scene, rows, outputs)
-        found = [PEAK * np.abs(transfers.openings[k]) * drive for k, _ in ports]
+        found = [PEAK * transfers.moved[k] * drive for k, _ in ports]
         speeds = [0.5 * (was + now) for was, now in zip(speeds, found, strict=True)]
-        heard_level = level(transfers.pressure)
+        heard_level = level(transfers.heard)
     return PortLoss(grid, a.unit_level[chosen] - heard_level)

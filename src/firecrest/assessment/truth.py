@@ -40,7 +40,7 @@ def clean_watts(
     above: dict[Statistic, Number] = {"instant": PEAK, "burst": 1.0, "long-term": 1.0}
     source = replace(source_at(power, charge), continuous=None)
     bus = Bus(source, standing_of(power), sine_draw((output,), boards))
-    limits = reached(Ask(transfers, ratings, boards, bus, np.abs, above))
+    limits = reached(Ask(transfers, ratings, boards, bus, above))
     first = min(limits, key=lambda limit: float(np.ravel(limit.factor)[0]))
     drive = float(np.ravel(first.factor)[0])
     return CleanWatts(drive**2 / load, first.name)

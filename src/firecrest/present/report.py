@@ -250,7 +250,7 @@ def _curves(a: Acoustic, full: FullCharge) -> dict[str, Any]:
         "frequency": a.frequency,
         "level_per_unit_input": a.unit_level,
         "level_before_voice": a.level_before_voice,
-        "voice": [decibel(o.voltage) for o in a.transfers.outputs],
+        "voice": [decibel(o.volts) for o in a.transfers.outputs],
         "asked": a.asked,
         "ceiling": a.top.level,
         "first_to_give": a.top.codes(),

@@ -21,7 +21,7 @@ HOTTEST = 0.4
 
 
 def wire(ask, kind):
-    for index, current in enumerate(ask.transfers.coil_current):
+    for index, current in enumerate(ask.transfers.amperes):
         yield Reached(ask.until(kind.statistic, HOTTEST, current), index)
 
 
@@ -69,7 +69,7 @@ def kinds_rms(a):
     from firecrest.core.limits.draw import rms
     from firecrest.core.limits.programme import weights
 
-    return float(rms(a.transfers.coil_current[0], weights("music", a.frequency))[0])
+    return float(rms(a.transfers.amperes[0], weights("music", a.frequency))[0])
 
 
 def test_a_row_is_named_and_its_field_and_link_found(wired):

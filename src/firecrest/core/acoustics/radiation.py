@@ -117,7 +117,7 @@ def from_place(
 def level(pressure: Complex | Real) -> Real:
     """Sound pressure level in dB re 20 uPa of an rms ``pressure``; 0 Pa gives -inf."""
     with np.errstate(divide="ignore"):
-        return np.asarray(20.0 * np.log10(np.abs(pressure) / REFERENCE_PRESSURE))
+        return np.asarray(20.0 * np.log10(np.abs(pressure) * (1.0 / REFERENCE_PRESSURE)))
 
 
 def group_delay(pressure_at: Callable[[Real], Complex], frequency: Real) -> Real:

@@ -18,7 +18,7 @@ import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
 from firecrest.core.acoustics.openings import OUTSIDE, Opening
-from firecrest.core.arrays import Complex, Real, inverse, summed
+from firecrest.core.arrays import Complex, Number, Real, inverse, summed
 from firecrest.core.circuit.electrical import GROUND, Coil, channel_of
 from firecrest.core.circuit.elements import DriverGroup, Network
 from firecrest.core.circuit.nodes import Nodes
@@ -126,20 +126,22 @@ def _unknowns(
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
             if here >= 0:
                 _couple(system, first, first + here, here, wire)
-                _couple(system, first, first + here, there, -wire)
+                _couple(system, first, first + here, there, wire, -1.0)
     for cone in cones:
         _enter(system, first, cone)
     answer = system.solved()
     return answer[:first], answer[first:]
 
 
-def _couple(system: Nodes, first: int, row: int, terminal: int, value: Complex) -> None:
-    """Enter ``value`` times the voltage of a terminal into an equation."""
+def _couple(
+    system: Nodes, first: int, row: int, terminal: int, value: Complex, sign: float = 1.0
+) -> None:
+    """Enter ``sign * value`` times the voltage of a terminal into an equation."""
     channel = channel_of(terminal)
     if channel is not None:
-        system.drive(row, channel, -value)
+        system.drive(row, channel, value if sign < 0 else -value)
     elif terminal != GROUND:
-        system.add(row, first + terminal, value)
+        system.add(row, first + terminal, value if sign > 0 else -value)
 
 
 def _enter(system: Nodes, first: int, cone: _Cone) -> None:
@@ -152,8 +154,8 @@ def _enter(system: Nodes, first: int, cone: _Cone) -> None:
         flow = group.count * area * cone.mobility * force
         for chamber, sign in ((group.rear, 1.0), (group.front, -1.0)):
             if chamber != OUTSIDE:
-                _couple(system, first, chamber, plus, sign * flow)
-                _couple(system, first, chamber, minus, -sign * flow)
+                _couple(system, first, chamber, plus, flow, sign)
+                _couple(system, first, chamber, minus, flow, -sign)
         for terminal, sign in ((plus, 1.0), (minus, -1.0)):
             if terminal >= 0:
                 _enter_current(system, first, first + terminal, cone, coil, sign)
@@ -167,10 +169,10 @@ def _enter_current(
     strings = sign * group.in_parallel
     still = strings / group.in_series * admittance
     _couple(system, first, row, plus, still)
-    _couple(system, first, row, minus, -still)
+    _couple(system, first, row, minus, still, -1.0)
     back = strings * group.in_series * force * cone.mobility
     for other, _, far, near in cone.coils:
-        _couple(system, first, row, far, -back * other)
+        _couple(system, first, row, far, back * other, -1.0)
         _couple(system, first, row, near, back * other)
     for chamber, side in ((group.front, 1.0), (group.rear, -1.0)):
         if chamber != OUTSIDE:
@@ -195,16 +197,18 @@ def _across(
 
 def _velocity(cone: _Cone, across: list[Complex], pressure: tuple[Complex, ...]) -> Complex:
     """Velocity of one cone of a group."""
-    force = sum(f * e for (f, *_), e in zip(cone.coils, across, strict=True))
-    load = cone.area * _difference(pressure, cone.group.front, cone.group.rear)
-    return np.asarray((force - load) * cone.mobility)
+    force = summed([f * e for (f, *_), e in zip(cone.coils, across, strict=True)])
+    for chamber, area in ((cone.group.rear, cone.area), (cone.group.front, -cone.area)):
+        if chamber != OUTSIDE:
+            force = force + area * pressure[chamber]
+    return force * cone.mobility
 
 
 def _currents(cone: _Cone, across: list[Complex], velocity: Complex) -> list[Complex]:
     """Current of one driver, for each of its coils."""
     series = cone.group.in_series
     return [
-        np.asarray(e / series * admittance - series * force * velocity)
+        np.asarray(e / series * admittance - (force if series == 1 else series * force) * velocity)
         for (force, admittance, *_), e in zip(cone.coils, across, strict=True)
     ]
 
@@ -218,17 +222,22 @@ def _output_current(
     channel: int,
 ) -> Complex:
     """Current out of one output of a channel."""
-    total: Complex = np.zeros(())
+    found: list[Complex] = []
     for cone, own in zip(cones, currents, strict=True):
         for (_, _, plus, minus), i in zip(cone.coils, own, strict=True):
             ends = (channel_of(plus) == channel) * 1.0 - (channel_of(minus) == channel) * 1.0
             if ends:
-                total = total + ends * cone.group.in_parallel * i
+                found.append(_times(ends * cone.group.in_parallel, i))
     for branch in network.branches:
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
             if channel_of(here) == channel:
-                total = total + branch.admittance(omega) * _drop(network, here, there, volts)
-    return np.asarray(total)
+                found.append(branch.admittance(omega) * _drop(network, here, there, volts))
+    return summed(found) if found else np.zeros(())
+
+
+def _times(factor: Number, value: Complex) -> Complex:
+    """A product; nothing is done by a factor of 1."""
+    return value if isinstance(factor, float | int) and factor == 1 else np.asarray(factor * value)
 
 
 def _drop(network: Network, here: int, there: int, volts: tuple[Complex, ...]) -> Complex:
@@ -242,13 +251,6 @@ def _drop(network: Network, here: int, there: int, volts: tuple[Complex, ...]) -
     return unit - volts[there] if there >= 0 else unit
 
 
-def _difference(pressure: tuple[Complex, ...], a: int, b: int) -> Complex:
-    """Pressure at node ``a`` less that at node ``b``; open air has none."""
-    if a == OUTSIDE:
-        return np.asarray(-pressure[b]) if b != OUTSIDE else np.zeros_like(pressure[0])
-    return pressure[a] if b == OUTSIDE else np.asarray(pressure[a] - pressure[b])
-
-
 def _flows(
     element: Opening, whole: tuple[Complex, Complex], pressure: tuple[Complex, ...]
 ) -> tuple[Complex, Complex]:
@@ -258,11 +260,11 @@ def _flows(
     """
     own, through = whole
     share = 1.0 / element.count
-    near = share * pressure[element.chamber]
+    near = _times(share, pressure[element.chamber])
     if element.opens_to == OUTSIDE:
         into = np.asarray(near * own)
         return into, into if through is own else np.asarray(near * through)
-    far = share * pressure[element.opens_to]
+    far = _times(share, pressure[element.opens_to])
     return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
 
 
@@ -288,7 +290,7 @@ def sources(
             found.append(SoundSource("cone", k, outward * group.count * group.constants.s_d * v))
     for k, (opening, flow) in enumerate(zip(network.openings, opening_flow, strict=True)):
         if opening.opens_to == OUTSIDE:
-            found.append(SoundSource("opening", k, opening.count * flow))
+            found.append(SoundSource("opening", k, _times(opening.count, flow)))
     return found
 
 

@@ -6,6 +6,7 @@ spectrum): the equations of the bus are the same.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from math import sqrt
 
 import numpy as np
@@ -22,6 +23,29 @@ class Output:
     voltage: Complex
     current: Complex
     count: int
+
+    @cached_property
+    def volts(self) -> Real:
+        """|voltage|."""
+        return np.abs(self.voltage)
+
+    @cached_property
+    def amperes(self) -> Real:
+        """|current|."""
+        return np.abs(self.current)
+
+    @cached_property
+    def watts(self) -> Real:
+        """Mean power Re(V I*) of one output."""
+        v, i = self.voltage, self.current
+        return np.asarray(i.real * v.real + i.imag * v.imag)
+
+    def swing(self, r_out: Number) -> Real:
+        """|V + r_out I|: the square is |V|^2 + 2 r_out Re(V I*) + r_out^2 |I|^2."""
+        if isinstance(r_out, float) and r_out == 0.0:
+            return self.volts
+        square = self.volts**2 + (2 * r_out) * self.watts + (r_out**2) * self.amperes**2
+        return np.asarray(np.sqrt(np.maximum(square, 0.0)))
 
 
 @dataclass(frozen=True)
@@ -60,20 +84,21 @@ def sine_draw(outputs: Sequence[Output], boards: Boards) -> Draw:
     converter count 1/efficiency. One output in ``outputs`` for each feed of ``boards``.
     """
     feeds = boards.feeds
-    swung = [o.voltage + f.outputs.r_out * o.current for o, f in zip(outputs, feeds, strict=True)]
-    amps = [np.abs(o.current) for o in outputs]
-    swings = [np.abs(w) for w in swung]
+    resistances = [f.outputs.r_out for f in feeds]
+    swings = [o.swing(r) for o, r in zip(outputs, resistances, strict=True)]
     means = [
-        o.count * (w.real * o.current.real + w.imag * o.current.imag)
-        for o, w in zip(outputs, swung, strict=True)
+        o.count * (o.watts + r * o.amperes**2) for o, r in zip(outputs, resistances, strict=True)
     ]
     if len(outputs) == 1:
-        about = _weighted([outputs[0].count * swings[0] * amps[0]], boards)
+        about = _weighted([outputs[0].count * swings[0] * outputs[0].amperes], boards)
     else:
-        turning = [o.count * w * o.current for o, w in zip(outputs, swung, strict=True)]
+        turning = [
+            o.count * (o.voltage + r * o.current) * o.current
+            for o, r in zip(outputs, resistances, strict=True)
+        ]
         about = np.abs(_weighted(turning, boards))
     mean = _weighted(means, boards)
-    switched = [o.count * a for o, a in zip(outputs, amps, strict=True)]
+    switched = [o.count * o.amperes for o in outputs]
     return Draw(
         tuple(swings),
         np.asarray(mean + about),
@@ -92,7 +117,7 @@ def programme_draw(
 
     ``held`` is the draw of a sine at each frequency.
     """
-    switched = [np.asarray(o.count * rms(o.current, weights)) for o in outputs]
+    switched = [np.asarray(o.count * rms(o.amperes, weights)) for o in outputs]
     behind = _behind([np.zeros(1)] * len(outputs), switched, boards)
     return Draw(
         tuple(rms(swing, weights) for swing in held.swing),
@@ -153,9 +178,9 @@ def _behind(means: Sequence[Real], switched: Sequence[Real], boards: Boards) -> 
     return tuple(found)
 
 
-def rms(quantity: Complex | Real, weights: Real) -> Real:
-    """Long-term rms sqrt(integral S |X|^2) per volt of input, shape (..., 1)."""
-    return np.asarray(np.sqrt(mean_of(np.abs(quantity) ** 2, weights)))
+def rms(magnitude: Real, weights: Real) -> Real:
+    """Long-term rms sqrt(integral S |X|^2) per volt of input of ``magnitude`` |X|, (..., 1)."""
+    return np.asarray(np.sqrt(mean_of(magnitude**2, weights)))
 
 
 def mean_of(quantity: Real, weights: Real) -> Real:

@@ -1,6 +1,8 @@
 """What is asked of the parts of a design, what they bear, and where one gives out."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -23,6 +25,30 @@ class Transfers:
     coil_current: tuple[Complex, ...]
     excursion: tuple[Complex, ...]
     openings: tuple[Complex, ...]
+
+    @cached_property
+    def heard(self) -> Real:
+        """|pressure|."""
+        return np.abs(self.pressure)
+
+    @cached_property
+    def amperes(self) -> tuple[Real, ...]:
+        """|current| of the coils."""
+        return _magnitudes(self.coil_current)
+
+    @cached_property
+    def travel(self) -> tuple[Real, ...]:
+        """|excursion|."""
+        return _magnitudes(self.excursion)
+
+    @cached_property
+    def moved(self) -> tuple[Real, ...]:
+        """Magnitudes of the openings' motion."""
+        return _magnitudes(self.openings)
+
+
+def _magnitudes(values: Sequence[Complex]) -> tuple[Real, ...]:
+    return tuple(np.abs(value) for value in values)
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from typing import Literal
 
 import numpy as np
 
-from firecrest.core.arrays import Complex, Number, Real, root
+from firecrest.core.arrays import Number, Real, root
 from firecrest.core.limits.bus import (
     Bus,
     average_current_limit,
@@ -21,7 +21,7 @@ from firecrest.core.limits.bus import (
     converter_output_limit,
     swing_limit,
 )
-from firecrest.core.limits.draw import PEAK
+from firecrest.core.limits.draw import PEAK, rms
 from firecrest.core.limits.elements import Limit, Ratings, Transfers, spare
 from firecrest.core.power.boards import Boards
 
@@ -32,20 +32,24 @@ PACK = "P"
 
 @dataclass(frozen=True)
 class Ask:
-    """What is played, on which parts: a held sine at each frequency, or programme."""
+    """What is played on which parts: a held sine at each frequency, or programme of ``weights``."""
 
     transfers: Transfers
     ratings: Ratings
     boards: Boards
     bus: Bus
-    measure: Callable[[Complex], Real]
     above: Mapping[Statistic, Number]
+    weights: Real | None = None
 
-    def until(self, statistic: Statistic, limit: Number | None, quantity: Complex) -> Real | None:
-        """Drive at which ``quantity`` reaches ``limit`` by a statistic; None: it is not known."""
+    def measured(self, magnitude: Real) -> Real:
+        """The rms of a quantity per unit input."""
+        return magnitude if self.weights is None else rms(magnitude, self.weights)
+
+    def until(self, statistic: Statistic, limit: Number | None, magnitude: Real) -> Real | None:
+        """Drive at which a quantity reaches ``limit`` by a statistic; None: it is not known."""
         if limit is None:
             return None
-        return spare(limit, self.above[statistic] * self.measure(quantity))
+        return spare(limit / self.above[statistic], self.measured(magnitude))
 
     def on_bus(self, statistic: Statistic, drive: Real) -> Real:
         """The same of an equation of the bus, solved for a held sine of the draw's rms."""
@@ -130,7 +134,7 @@ def _converter_output(ask: Ask, kind: LimitKind) -> Found:
 
 
 def _each(
-    limits: tuple[Number | None, ...], values: tuple[Complex, ...], ask: Ask, kind: LimitKind
+    limits: tuple[Number | None, ...], values: tuple[Real, ...], ask: Ask, kind: LimitKind
 ) -> Found:
     for index, (limit, value) in enumerate(zip(limits, values, strict=True)):
         drive = ask.until(kind.statistic, limit, value)
@@ -139,13 +143,13 @@ def _each(
 
 
 def _output_current(ask: Ask, kind: LimitKind) -> Found:
-    currents = tuple(o.current for o in ask.transfers.outputs)
+    currents = tuple(o.amperes for o in ask.transfers.outputs)
     limits = tuple(feed.outputs.current_limit for feed in ask.boards.feeds)
     return _each(limits, currents, ask, kind)
 
 
 def _cone(ask: Ask, kind: LimitKind) -> Found:
-    return _each(ask.ratings.x_max, ask.transfers.excursion, ask, kind)
+    return _each(ask.ratings.x_max, ask.transfers.travel, ask, kind)
 
 
 def _opening(ask: Ask, kind: LimitKind) -> Found:
@@ -155,7 +159,7 @@ def _opening(ask: Ask, kind: LimitKind) -> Found:
         limit if key == kind.key else None
         for limit, key in zip(ratings.openings, ratings.opening_kinds, strict=True)
     )
-    return _each(own, ask.transfers.openings, ask, kind)
+    return _each(own, ask.transfers.moved, ask, kind)
 
 
 def _coil(ask: Ask, kind: LimitKind) -> Found:
@@ -165,7 +169,7 @@ def _coil(ask: Ask, kind: LimitKind) -> Found:
         None if power is None else root(power / ohm)
         for power, ohm in zip(powers, ohms, strict=True)
     )
-    return _each(amperes, ask.transfers.coil_current, ask, kind)
+    return _each(amperes, ask.transfers.amperes, ask, kind)
 
 
 def _full_scale(ask: Ask, kind: LimitKind) -> Found:
@@ -173,12 +177,12 @@ def _full_scale(ask: Ask, kind: LimitKind) -> Found:
     for index, (most, rows) in enumerate(
         zip(ask.ratings.full_scale, ask.transfers.blocks, strict=True)
     ):
-        loudest = np.max(ask.measure(rows), axis=-2)
-        yield Reached(spare(most, ask.above[kind.statistic] * loudest), index)
+        loudest = np.max(ask.measured(rows), axis=-2)
+        yield Reached(spare(most / ask.above[kind.statistic], loudest), index)
 
 
 def _limiter(ask: Ask, kind: LimitKind) -> Found:
-    volts = tuple(o.voltage for o in ask.transfers.outputs)
+    volts = tuple(o.volts for o in ask.transfers.outputs)
     return _each(ask.ratings.limiter, volts, ask, kind)
 
 

@@ -12,7 +12,6 @@ import numpy as np
 
 from firecrest.core.arrays import Number, Real
 
-
 TENTHS = np.arange(11) / 10
 TENTHS.flags.writeable = False
 

@@ -63,9 +63,8 @@ class Radiator:
         inertia = omega * self.mass
         impedance = self.resistance + 1j * (inertia - 1.0 / (omega * self.compliance))
         least = 1e-9 * inertia
-        shorted = np.abs(impedance) < least
-        if shorted.any():
-            impedance = np.where(shorted, least, impedance)
+        if np.any(self.resistance < least.max()):
+            impedance = np.where(np.abs(impedance) < least, least, impedance)
         whole = np.asarray(self.count * self.area**2 * inverse(impedance))
         return whole, whole
 
