@@ -33,10 +33,10 @@ class Bus:
 
 def positive_root(square: Number, linear: Number, constant: Number) -> Real:
     """Smaller positive root of s x^2 + l x + c = 0 where c < 0; inf where there is none."""
-    if np.all(constant < 0) and np.all(square > 0):
+    if np.max(constant) < 0 and np.min(square) > 0:
         with np.errstate(invalid="ignore"):  # no source resistance: infinite over infinite
-            root = np.sqrt(linear**2 - 4 * square * constant)
-            return np.asarray(-2 * constant / (linear + root))
+            root = np.sqrt(linear**2 - square * (4 * constant))
+            return np.asarray((-2 * constant) / (linear + root))
     square, linear, constant = np.broadcast_arrays(square, linear, constant)
     with np.errstate(divide="ignore", invalid="ignore"):
         root = np.sqrt(np.maximum(linear**2 - 4 * square * constant, 0.0))
@@ -72,22 +72,21 @@ def _smallest(limits: list[Real]) -> Real:
 def _stiff_swing(swing: Real, feed: Feed, rail: Number) -> Real:
     """Swing limit a g + d = V of one output on a rail that nothing lowers."""
     room = np.maximum(rail - feed.outputs.offset, 0.0)
-    return _divide(room, PEAK * swing * feed.outputs.swing_factor)
+    return _divide(room, (PEAK * feed.outputs.swing_factor) * swing)
 
 
 def _bus_swing(swing: Real, feed: Feed, bus: Bus) -> Real:
     """Swing limit of one output on the bus while all boards load it."""
     draw, standing, r = bus.draw, bus.standing, bus.source.resistance
-    a, d = PEAK * swing * feed.outputs.swing_factor, feed.outputs.offset
-    rh = r * PEAK * draw.amperes
+    a, d = (PEAK * feed.outputs.swing_factor) * swing, feed.outputs.offset
+    rh = (r * PEAK) * draw.amperes
     e = bus.source.voltage - r * standing.amperes
     square = a * (a + rh) + r * draw.peak_power
-    linear = _plus(a * (2 * d - e) + rh * d, r * PEAK * draw.watts)
+    linear = _plus(_plus(a * (2 * d - e), _times(rh, d)), r * PEAK * draw.watts)
     constant = d * (d - e) + r * standing.watts
-    discriminant = linear**2 - 4 * square * constant
     with np.errstate(divide="ignore", invalid="ignore"):
-        g = (np.sqrt(discriminant) - linear) / (2 * square)
-    stands = (g > 0) & (a * g + d >= (e - rh * g) / 2)
+        g = (np.sqrt(linear**2 - square * (4 * constant)) - linear) / (2 * square)
+    stands = (g > 0) & ((2 * a + rh) * g >= e - 2 * d)  # a g + d is at least half of e - rh g
     if stands.all():
         return np.asarray(g)
     return np.where(stands, g, np.where(e > d, collapse_limit(bus), 0.0))
@@ -184,6 +183,11 @@ def mean_bus_current(bus: Bus, drive: Real) -> Real:
     _, power = _open_and_power(bus, drive)
     with np.errstate(invalid="ignore", divide="ignore"):
         return np.asarray(current + power / _mean_voltage(bus, drive))
+
+
+def _times(value: Real, factor: Number) -> Number:
+    """A product; nothing is done by a factor of 0."""
+    return 0.0 if isinstance(factor, float) and factor == 0.0 else value * factor
 
 
 def _plus(value: Real, more: Number) -> Real:
