@@ -24,15 +24,7 @@ from firecrest.present.report import report
 from firecrest.present.text.sentences import why
 
 XMAX = ("box", "groups", 0, "driver", "xmax")
-SOUND = (
-    "box_model",
-    "solve",
-    "transfers_from",
-    "ratings_of",
-    "ceiling_of",
-    "_programmed",
-    "_played",
-)
+SOUND = ("box_model", "solve", "transfers_from", "ratings_of", "draw_of", "_given", "_played")
 """What only changes that can be heard work out again."""
 
 

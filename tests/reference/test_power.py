@@ -11,10 +11,11 @@ import pytest
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.core.arrays import decibel
 from firecrest.core.limits.bus import Bus
-from firecrest.core.limits.draw import PEAK, Output, programme_draw, sine_draw
-from firecrest.core.limits.elements import Ratings, Transfers
+from firecrest.core.limits.draw import Output, draw_of
+from firecrest.core.limits.elements import Asked, Ratings
 from firecrest.core.limits.kinds import Ask, reached
-from firecrest.core.limits.programme import PROGRAMMES, weights
+from firecrest.core.limits.material import PROGRAMME, SINES, material_of
+from firecrest.core.limits.programme import PROGRAMMES
 from firecrest.core.power.amplifier import Claim, read_claims
 from firecrest.core.power.boards import Board, Boards, Feed, Load, load_power, standing
 from firecrest.core.power.runtime import played, player_of
@@ -24,7 +25,7 @@ from tests.reference.designs import DATA
 FOLDER = DATA / "power"
 SYSTEMS = {s["id"]: s for s in json.loads((FOLDER / "systems.json").read_text())["systems"]}
 MUSIC = PROGRAMMES["music"]
-CREST, BURST, DUTY = MUSIC.crest, MUSIC.burst, MUSIC.duty
+BURST = MUSIC.burst
 NAMES = {"swing": "swing", "amplifier current": "output current"}
 EQUAL_PACKS = [k for k, s in sorted(SYSTEMS.items()) if s["source"].get("spread") == 0]
 """Packs of equal groups of cells: unlike ones have no model yet."""
@@ -111,13 +112,14 @@ def outputs_of(system, f):
 
 
 def asked(system, wanted, f):
-    """(transfers, ratings, boards, bus under a held sine) at the brief's charge."""
+    """(what held sines and music ask, boards, bus) at the brief's charge."""
     boards, loads = boards_of(system)
     outputs = outputs_of(system, f)
-    transfers = Transfers(f, np.ones(len(f)), outputs, (), (), (), ())
     ratings = Ratings((), (), (), (), (), (None,) * len(outputs), ())
-    draw = sine_draw(outputs, boards)
-    return transfers, ratings, boards, Bus(source_of(system, wanted), standing(boards, loads), draw)
+    material = material_of(MUSIC, MUSIC.duty, f)
+    draw = draw_of(outputs, boards, material)
+    bus = Bus(source_of(system, wanted), standing(boards, loads), draw)
+    return Ask(Asked(np.ones(len(f) + 1)), ratings, boards, bus, material.above), boards, bus
 
 
 def source_of(system, wanted):
@@ -157,10 +159,8 @@ def test_what_the_claims_come_to(case):
 def test_every_limit_of_a_held_sine(case):
     system, wanted = case
     f = np.array([row["f"] for row in wanted["sine_limits"]])
-    transfers, ratings, boards, bus = asked(system, wanted, f)
-    above = {"instant": PEAK, "burst": 1.0, "long-term": 10 ** (-DUTY / 20)}
-    found = reached(Ask(transfers, ratings, boards, bus, above))
-    mine = {limit_name(system, limit): limit for limit in found}
+    ask, _, _ = asked(system, wanted, f)
+    mine = {limit_name(system, limit): limit.of(SINES) for limit in reached(ask)}
     assert set(mine) == set(wanted["sine_limits"][0]["g"])
     for k, row in enumerate(wanted["sine_limits"]):
         for name, g in row["g"].items():
@@ -171,12 +171,8 @@ def test_every_limit_of_a_held_sine(case):
 def test_flat_out_with_programme(case):
     system, wanted = case
     f = EDIT_GRID[(EDIT_GRID >= 20) & (EDIT_GRID <= 20000)]
-    transfers, ratings, boards, held = asked(system, wanted, f)
-    weight = weights("music", f)
-    draw = programme_draw(held.draw, transfers.outputs, weight, boards, sine=False)
-    above = {"instant": 10 ** (CREST / 20), "burst": 10 ** (BURST / 20), "long-term": 1.0}
-    bus = Bus(held.source, held.standing, draw)
-    found = reached(Ask(transfers, ratings, boards, bus, above, weight))
+    ask, _, _ = asked(system, wanted, f)
+    found = [limit.of(PROGRAMME) for limit in reached(ask)]
     for limit in found:
         level = system["unit_level_db"] + float(np.ravel(decibel(limit.factor))[0])
         assert level == pytest.approx(
@@ -191,7 +187,7 @@ def test_how_long_it_plays(case):
     system, wanted = case
     source = system["source"]
     f = EDIT_GRID[(EDIT_GRID >= 20) & (EDIT_GRID <= 20000)]
-    transfers, _, boards, held = asked(system, wanted, f)
+    _, boards, bus = asked(system, wanted, f)
     cell, board = source["cell"], source["board"]
     table = CellTable(*(tuple(map(float, cell[key])) for key in ("q", "ocv", "R")))
     pack = Pack(
@@ -206,8 +202,8 @@ def test_how_long_it_plays(case):
         board["V_min"],
         wanted["source"]["R_lead"],
     )
-    assert pack_source(pack, 0.2).voltage == pytest.approx(held.source.voltage, rel=1e-6)
-    draw = programme_draw(held.draw, transfers.outputs, weights("music", f), boards, sine=False)
+    assert pack_source(pack, 0.2).voltage == pytest.approx(bus.source.voltage, rel=1e-6)
+    draw = bus.draw.of(PROGRAMME)
     player = player_of(boards, boards_of(system)[1])
     for use in wanted["uses"].values():
         if not use["reachable"]:

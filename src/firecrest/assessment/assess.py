@@ -18,13 +18,11 @@ from firecrest.assessment.derive import (
     SILENCE,
     Heard,
     Judging,
-    Programmed,
     Sounding,
     cabinet_in,
     heard_of,
     judging,
     no_air,
-    programmed_of,
     sounding,
     summary_of,
     unheard,
@@ -88,7 +86,6 @@ class Acoustic:
 
     sound: Sounding
     heard: Heard
-    programmed: Programmed
     judged: Judging
     memo: Memo = field(repr=False, compare=False)
 
@@ -183,12 +180,12 @@ class Acoustic:
     @cached_property
     def programme(self) -> ProgrammeLevel:
         """The highest long-term level."""
-        return programme_level_of(self.programmed.allowed, self.programmed.unit_level)
+        return programme_level_of(self.sound.programmed.allowed, self.sound.programmed.unit_level)
 
     @cached_property
     def runtime(self) -> Runtime | None:
         """The play with its course; None where nothing runs empty."""
-        return _runtime(self.sound, self.programmed, self.judged)
+        return _runtime(self.sound, self.judged)
 
     @property
     def worst_frequency(self) -> float:
@@ -251,11 +248,11 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
         missing, estimates = (reason,), ()
         verdicts = unheard(lowered, rolled, reason)
     else:
-        heard, programmed = heard_of(sound, lowered, memo), programmed_of(sound, memo)
-        summary = summary_of(sound, heard, programmed)
+        heard = heard_of(sound, lowered, memo)
+        summary = summary_of(sound, heard)
         found = judging(lowered, lowered.inputs, rolled, summary, memo)
         verdicts = found.verdicts
-        acoustic = Acoustic(sound, heard, programmed, found, memo)
+        acoustic = Acoustic(sound, heard, found, memo)
         if design.brief.listening.material == "sine":
             estimates = (*estimates, SINE_NOTE)
     promises = tuple(promise_of(verdict) for verdict in verdicts)
@@ -294,9 +291,9 @@ def _reaches(sound: Sounding, heard: Heard) -> Reaches:
     return Reaches(reference, (low, high), heard.kept, reach_of(heard.reach), dip)
 
 
-def _runtime(sound: Sounding, programmed: Programmed, found: Judging) -> Runtime | None:
+def _runtime(sound: Sounding, found: Judging) -> Runtime | None:
     store = store_of(sound.inputs.power)
     if store is None or found.play is None:
         return None
     drive = float(np.ravel(found.drive)[0])
-    return runtime_of(found.play, store, programmed.draw, drive, playing(sound.inputs.power))
+    return runtime_of(found.play, store, sound.programmed.draw, drive, playing(sound.inputs.power))

@@ -4,7 +4,7 @@
 and on columns (designs, 1).
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -35,17 +35,16 @@ from firecrest.assessment.verdicts import (
 )
 from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.core.acoustics.radiation import level
-from firecrest.core.arrays import Number, Real, decibel, plain
+from firecrest.core.arrays import Number, Real, plain
 from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling
-from firecrest.core.limits.draw import PEAK, Draw, programme_draw, sine_draw
-from firecrest.core.limits.elements import Limit, Ratings, Transfers
-from firecrest.core.limits.kinds import Ask, Statistic, reached
+from firecrest.core.limits.draw import Draw, draw_of
+from firecrest.core.limits.elements import Limit, Ratings, Transfers, asked_of
+from firecrest.core.limits.kinds import Ask, reached
 from firecrest.core.limits.loudness import Judged, Loudness, judged, loudness, upper_edge
 from firecrest.core.limits.low_note import HeldNote, Notes, held_notes, low_note
-from firecrest.core.limits.programme import weights
-from firecrest.core.limits.programme_level import highest_volts, unit_level
+from firecrest.core.limits.material import PROGRAMME, SINES, Material, material_of
 from firecrest.core.limits.reach import (
     Crossing,
     MeanBand,
@@ -67,8 +66,21 @@ CANCELLED = "The sources cancel: nothing reaches the listener. Check polarity an
 
 
 @dataclass(frozen=True)
+class Programmed:
+    """What programme of 1 V rms draws and how loud it is, and what each limit allows of it."""
+
+    draw: Draw
+    unit_level: Real
+    allowed: tuple[Limit, ...]
+    level: Real
+
+
+@dataclass(frozen=True)
 class Sounding:
-    """What a box does at its brief's charge; levels in dB at the listener per unit input."""
+    """What a box does at its brief's charge; levels in dB at the listener per unit input.
+
+    ``draw`` and ``top`` are of a held sine at each frequency.
+    """
 
     inputs: inputs.Inputs
     frequency: Real
@@ -79,6 +91,7 @@ class Sounding:
     unit_level: Real
     draw: Draw
     top: Ceiling
+    programmed: Programmed
 
 
 def wiring_in(numbers: inputs.Inputs) -> Wiring:
@@ -116,17 +129,27 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     scene = memo(Scene, model, solution, around, air)
     transfers = memo(transfers_from, scene, rows, outputs)
     ratings = memo(ratings_of, elements, wiring, channels, power, numbers.carried, model)
-    unit = memo(_unit_level, transfers)
-    boards = boards_in(numbers, memo)
-    draw = memo(_held, transfers, boards)
+    boards, played = boards_in(numbers, memo), memo(_material, brief.listening, frequency)
+    draw = memo(draw_of, transfers.outputs, boards, played)
     bus = bus_in(numbers, draw, memo)
-    top = memo(ceiling_of, transfers, unit, ratings, boards, bus, duty_of(brief.listening))
-    return Sounding(numbers, frequency, rolled, scene, transfers, ratings, unit, draw, top)
+    given = memo(_given, transfers, ratings, boards, bus, played)
+    return Sounding(
+        numbers,
+        frequency,
+        rolled,
+        scene,
+        transfers,
+        ratings,
+        given.unit_level,
+        given.draw,
+        given.top,
+        given.programmed,
+    )
 
 
-def _held(transfers: Transfers, boards: Boards) -> Draw:
-    """What a held sine draws."""
-    return sine_draw(transfers.outputs, boards)
+def _material(listening: Listening, frequency: Real) -> Material:
+    """Held sines, and the brief's programme."""
+    return material_of(programme_of(listening), duty_of(listening), frequency)
 
 
 def boards_in(numbers: inputs.Inputs, memo: Memo) -> Boards:
@@ -140,22 +163,37 @@ def bus_in(numbers: inputs.Inputs, draw: Draw, memo: Memo) -> Bus:
     return memo(Bus, source, memo(standing_of, numbers.power), draw)
 
 
-def _unit_level(transfers: Transfers) -> Real:
-    """Level per unit input; no sound at all counts as ``NOTHING`` dB."""
-    return np.maximum(level(transfers.heard), NOTHING)
+@dataclass(frozen=True)
+class _Given:
+    """How far a box goes on its source; see ``Sounding``."""
+
+    unit_level: Real
+    draw: Draw
+    top: Ceiling
+    programmed: Programmed
 
 
-def ceiling_of(
-    transfers: Transfers, unit: Real, ratings: Ratings, boards: Boards, bus: Bus, duty: Number
-) -> Ceiling:
-    """The ceiling on one source."""
-    above: dict[Statistic, Number] = {
-        "instant": PEAK,
-        "burst": 1.0,
-        "long-term": 10 ** (-duty / 20),
-    }
-    ask = Ask(transfers, ratings, boards, bus, above)
-    return ceiling(unit, reached(ask))
+def _given(
+    transfers: Transfers, ratings: Ratings, boards: Boards, bus: Bus, played: Material
+) -> _Given:
+    """Limits, ceiling and programme level; no sound at all counts as ``NOTHING`` dB."""
+    asked = asked_of(transfers, played)
+    limits = reached(Ask(asked, ratings, boards, bus, played.above))
+    unit = np.maximum(level(asked.heard), NOTHING)
+    top = ceiling(unit, limits)
+    return _Given(
+        unit[..., SINES],
+        bus.draw.of(SINES),
+        Ceiling(
+            tuple(limit.of(SINES) for limit in limits), top.level[..., SINES], top.first[..., SINES]
+        ),
+        Programmed(
+            bus.draw.of(PROGRAMME),
+            unit[..., PROGRAMME],
+            tuple(limit.of(PROGRAMME) for limit in limits),
+            top.level[..., PROGRAMME],
+        ),
+    )
 
 
 def upper_end(sound: Sounding) -> Real:
@@ -169,16 +207,6 @@ def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:
     ask, bass = sound.inputs.brief.loudness, sound.inputs.brief.bass
     over = judged(sound.frequency, bass.frequency, bass.drop, upper_end(sound))
     return loudness(over, top.level, ask.level)
-
-
-@dataclass(frozen=True)
-class Programmed:
-    """What programme of 1 V rms draws and how loud it is, and what each limit allows of it."""
-
-    draw: Draw
-    unit_level: Real
-    allowed: tuple[Limit, ...]
-    level: Real
 
 
 @dataclass(frozen=True)
@@ -240,20 +268,9 @@ def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
     return memo(_heard, sound.unit_level, sound.top, stretches, brief.loudness, gaps)
 
 
-def programmed_of(sound: Sounding, memo: Memo) -> Programmed:
-    """What programme asks of a solved box."""
-    return memo(
-        _programmed,
-        sound.transfers,
-        sound.ratings,
-        boards_in(sound.inputs, memo),
-        bus_in(sound.inputs, sound.draw, memo),
-        sound.inputs.brief.listening,
-    )
-
-
-def summary_of(sound: Sounding, heard: Heard, programmed: Programmed) -> Summary:
+def summary_of(sound: Sounding, heard: Heard) -> Summary:
     """What is left of a solved box for the verdicts."""
+    programmed = sound.programmed
     return Summary(
         heard.loudness,
         heard.reach,
@@ -352,25 +369,6 @@ def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdi
 def no_air(chamber: str) -> str:
     """What is said of a chamber that is full."""
     return f"No air is left in chamber {chamber}: what is in it takes more than it holds."
-
-
-def _programmed(
-    transfers: Transfers, ratings: Ratings, boards: Boards, held: Bus, listening: Listening
-) -> Programmed:
-    """``held`` is the bus under a held sine."""
-    programme = programme_of(listening)
-    weight = weights(programme.kind, transfers.frequency)
-    sine = programme.kind == "sine"
-    draw = programme_draw(held.draw, transfers.outputs, weight, boards, sine=sine)
-    above: dict[Statistic, Number] = {
-        "instant": 10 ** (programme.crest / 20),
-        "burst": 10 ** (programme.burst / 20),
-        "long-term": 1.0,
-    }
-    bus = replace(held, draw=draw)
-    allowed = reached(Ask(transfers, ratings, boards, bus, above, weight))
-    unit = np.maximum(unit_level(transfers.heard, weight), NOTHING)
-    return Programmed(draw, unit, allowed, unit + decibel(highest_volts(allowed)))
 
 
 def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:

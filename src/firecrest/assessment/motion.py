@@ -8,8 +8,8 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voices_at
 from firecrest.core.arrays import Complex, Real, mixed
-from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Transfers
+from firecrest.core.limits.material import PEAK
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 
@@ -64,17 +64,17 @@ def _motion(
     held = 10 ** ((loudness.level - reference) / 20) / softer
     drive = np.where(frequency >= bass.frequency, 10 ** ((asked - unit_level) / 20), held)
 
-    def _peak(values: tuple[Real, ...]) -> tuple[Real, ...]:
-        return tuple(PEAK * value * drive for value in values)
+    def _peak(values: tuple[Complex, ...]) -> tuple[Real, ...]:
+        return tuple(PEAK * np.abs(value) * drive for value in values)
 
     watts = sum(o.count * o.watts for o in transfers.outputs)
     return Motion(
         frequency,
         drive,
-        tuple(o.volts * drive for o in transfers.outputs),
+        tuple(np.abs(o.voltage) * drive for o in transfers.outputs),
         np.asarray(watts * drive**2),
-        _peak(transfers.travel),
-        _peak(transfers.moved),
+        _peak(transfers.excursion),
+        _peak(transfers.openings),
     )
 
 

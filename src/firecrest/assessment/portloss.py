@@ -14,7 +14,7 @@ from firecrest.core.acoustics.openings import Port as PortModel
 from firecrest.core.acoustics.openings.port import turbulent_resistance
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
-from firecrest.core.limits.draw import PEAK
+from firecrest.core.limits.material import PEAK
 from firecrest.design.box import Port, placed
 
 STEPS = 10
@@ -64,7 +64,7 @@ def port_loss(assessment: Assessment) -> PortLoss | None:
         model = dataclasses.replace(a.model, network=changed)
         scene = dataclasses.replace(a.scene, model=model).at(grid)
         transfers = transfers_from(scene, rows, outputs)
-        found = [PEAK * transfers.moved[k] * drive for k, _ in ports]
+        found = [PEAK * np.abs(transfers.openings[k]) * drive for k, _ in ports]
         speeds = [0.5 * (was + now) for was, now in zip(speeds, found, strict=True)]
-        heard_level = level(transfers.heard)
+        heard_level = level(transfers.pressure)
     return PortLoss(grid, a.unit_level[chosen] - heard_level)

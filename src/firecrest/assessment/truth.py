@@ -6,14 +6,11 @@ import numpy as np
 
 from firecrest.assessment.electrical import boards_of, source_at, standing_of
 from firecrest.assessment.lower import inputs
-from firecrest.core.arrays import Number
 from firecrest.core.limits.bus import Bus
-from firecrest.core.limits.draw import PEAK, Output, sine_draw
-from firecrest.core.limits.elements import Ratings, Transfers
-from firecrest.core.limits.kinds import Ask, Statistic, reached
-
-NOWHERE = np.array([1000.0])
-"""Hz: a resistor is the same everywhere."""
+from firecrest.core.limits.draw import Output, draw_of
+from firecrest.core.limits.elements import Asked, Ratings
+from firecrest.core.limits.kinds import Ask, reached
+from firecrest.core.limits.material import HELD_SINE
 
 
 @dataclass(frozen=True)
@@ -35,12 +32,10 @@ def clean_watts(
     """
     boards = boards_of(power, ((board, kind, 0),))
     output = Output(np.ones(1), np.full(1, 1.0 / load), channels)
-    transfers = Transfers(NOWHERE, np.ones(1), (output,), (), (), (), ())
     ratings = Ratings((), (), (), (), (), (None,), ())
-    above: dict[Statistic, Number] = {"instant": PEAK, "burst": 1.0, "long-term": 1.0}
     source = replace(source_at(power, charge), continuous=None)
-    bus = Bus(source, standing_of(power), sine_draw((output,), boards))
-    limits = reached(Ask(transfers, ratings, boards, bus, above))
+    bus = Bus(source, standing_of(power), draw_of((output,), boards, HELD_SINE))
+    limits = reached(Ask(Asked(np.ones(1)), ratings, boards, bus, HELD_SINE.above))
     first = min(limits, key=lambda limit: float(np.ravel(limit.factor)[0]))
     drive = float(np.ravel(first.factor)[0])
     return CleanWatts(drive**2 / load, first.name)

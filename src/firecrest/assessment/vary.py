@@ -23,7 +23,6 @@ from firecrest.assessment.derive import (
     cabinet_in,
     heard_of,
     judging,
-    programmed_of,
     sounding,
     summary_of,
     unheard,
@@ -239,7 +238,7 @@ def _solved(
     letters, loud = sound.top.letters(), heard.loudness
     curves.level[rows], curves.letters[rows] = sound.top.level, letters
     letter = None if loud is None else picked(letters, np.asarray(loud.point))
-    summary = summary_of(sound, heard, programmed_of(sound, memo))
+    summary = summary_of(sound, heard)
     return widened(_Solved(summary, letter), rows.stop - rows.start)
 
 

@@ -24,9 +24,9 @@ from firecrest.core.circuit.elements import DriverGroup
 from firecrest.core.circuit.solve import Solution, output_impedance
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
-from firecrest.core.limits.draw import PEAK
 from firecrest.core.limits.elements import Limit, spare
 from firecrest.core.limits.low_note import LowNote
+from firecrest.core.limits.material import PEAK
 from firecrest.core.limits.reach import Reach
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
@@ -250,7 +250,7 @@ def _curves(a: Acoustic, full: FullCharge) -> dict[str, Any]:
         "frequency": a.frequency,
         "level_per_unit_input": a.unit_level,
         "level_before_voice": a.level_before_voice,
-        "voice": [decibel(o.volts) for o in a.transfers.outputs],
+        "voice": [decibel(o.voltage) for o in a.transfers.outputs],
         "asked": a.asked,
         "ceiling": a.top.level,
         "first_to_give": a.top.codes(),

@@ -15,7 +15,7 @@ from firecrest.core.limits.bus import (
     mean_bus_current,
     swing_limit,
 )
-from firecrest.core.limits.draw import PEAK
+from firecrest.core.limits.material import PEAK
 from firecrest.core.power.amplifier import SINE_AVERAGE
 from firecrest.core.power.boards import Board, Boards, Feed, on_bus
 from firecrest.core.power.source import Converter, Source

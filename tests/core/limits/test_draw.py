@@ -3,11 +3,11 @@
 import numpy as np
 import pytest
 
-from firecrest.core.limits.draw import Draw, Output, rms, sine_draw
-from firecrest.core.limits.programme import weights
+from firecrest.core.limits.draw import Draw, Output, draw_of
+from firecrest.core.limits.material import HELD_SINE
 from firecrest.core.power.boards import Board, Boards, Feed
 from firecrest.core.power.source import Converter
-from tests.core.power.boards import FLAT, alone, board, programme
+from tests.core.power.boards import alone, board, programme
 
 TWO_OUTPUTS = [
     Output(np.array([1.0 + 0.3j]), np.array([0.2 - 0.1j]), 1),
@@ -24,7 +24,7 @@ def test_peak_power_of_two_outputs_by_sampling(efficiency):
         (Converter(24.0, efficiency),),
         (Feed(stiff, 0), Feed(stiff, 1)),
     )
-    draw = sine_draw(TWO_OUTPUTS, boards)
+    draw = draw_of(TWO_OUTPUTS, boards, HELD_SINE)
     turn = np.exp(1j * np.linspace(0, 2 * np.pi, 20001))
     power = sum(
         o.count
@@ -48,7 +48,3 @@ def test_audio_is_what_reaches_the_outputs_whatever_the_converter():
     assert behind.audio == pytest.approx(direct.audio)
     assert behind.mean_power == pytest.approx(direct.mean_power / 0.8)
     assert isinstance(direct, Draw)
-
-
-def test_rms_of_a_flat_quantity_is_itself():
-    assert rms(np.full(50, 3.0), weights("speech", FLAT))[0] == pytest.approx(3.0)

@@ -9,7 +9,10 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.chain import links
 from firecrest.core.arrays import decibel
 from firecrest.core.limits import kinds
+from firecrest.core.limits.elements import asked_of
 from firecrest.core.limits.kinds import KINDS, LimitKind, Reached, kind_named, kind_of_code, row_of
+from firecrest.core.limits.material import material_of
+from firecrest.core.limits.programme import PROGRAMMES
 from firecrest.design.edits.paths import set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
@@ -21,7 +24,7 @@ HOTTEST = 0.4
 
 
 def wire(ask, kind):
-    for index, current in enumerate(ask.transfers.amperes):
+    for index, current in enumerate(ask.asked.coils):
         yield Reached(ask.until(kind.statistic, HOTTEST, current), index)
 
 
@@ -59,17 +62,10 @@ def test_a_row_reaches_the_ceiling_the_programme_and_the_report(wired):
 def test_programme_is_held_to_a_row_by_the_rows_own_statistic(wired):
     """Burst: 6 dB above the long-term rms of what flows, whatever the crest."""
     a, brief = wired.acoustic, wired.design.brief
-    spectral = kinds_rms(a)
-    allowed = decibel(HOTTEST / (10 ** (6 / 20) * spectral)) + a.programme.unit_level
+    (current,) = asked_of(a.transfers, material_of(PROGRAMMES["music"], 0.0, a.frequency)).coils
+    allowed = decibel(HOTTEST / (10 ** (6 / 20) * current[-1])) + a.programme.unit_level
     assert brief.listening.material == "music"
     assert a.programme.by_limit["wire"] == pytest.approx(allowed)
-
-
-def kinds_rms(a):
-    from firecrest.core.limits.draw import rms
-    from firecrest.core.limits.programme import weights
-
-    return float(rms(a.transfers.amperes[0], weights("music", a.frequency))[0])
 
 
 def test_a_row_is_named_and_its_field_and_link_found(wired):

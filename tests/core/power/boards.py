@@ -3,8 +3,9 @@
 import numpy as np
 
 from firecrest.core.limits.bus import Bus
-from firecrest.core.limits.draw import Output, programme_draw, sine_draw
-from firecrest.core.limits.programme import weights
+from firecrest.core.limits.draw import Output, draw_of
+from firecrest.core.limits.material import HELD_SINE, PROGRAMME, material_of
+from firecrest.core.limits.programme import PROGRAMMES
 from firecrest.core.power.amplifier import Claim, read_claims
 from firecrest.core.power.boards import Board, Boards, Feed, on_bus, standing
 from firecrest.core.power.source import CellTable, Pack
@@ -35,10 +36,9 @@ def alone(model, converter=None):
 
 def bus_of(source, boards, other=0.0, outputs=(LOADED,)):
     """The bus while a held sine is played."""
-    return Bus(source, standing(boards, other), sine_draw(outputs, boards))
+    return Bus(source, standing(boards, other), draw_of(outputs, boards, HELD_SINE))
 
 
 def programme(boards, power=0.2):
     output = Output(np.ones(50) + 0j, np.full(50, power) + 0j, 2)
-    held = sine_draw([output], boards)
-    return programme_draw(held, [output], weights("music", FLAT), boards, sine=False)
+    return draw_of([output], boards, material_of(PROGRAMMES["music"], 0.0, FLAT)).of(PROGRAMME)

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from firecrest.core.limits.draw import PEAK
+from firecrest.core.limits.material import PEAK
 from firecrest.core.power.amplifier import SINE_AVERAGE, Claim, clipping_power_ratio
 from tests.core.power.boards import TWO, board, read
 

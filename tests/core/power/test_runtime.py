@@ -20,7 +20,7 @@ def runtime(pack, draw, drive, burst, amplifier, other):
 
 def bus_at(charge, pack, draw, drive, amplifier, other):
     """(V, A) of the bus at a charge."""
-    r, losses = pack.resistance(charge), draw.average * float(draw.amperes[0]) * drive
+    r, losses = pack.resistance(charge), float(draw.average[0] * draw.amperes[0]) * drive
     amperes = amplifier.idle_current + losses
     e = pack.rest_voltage(charge) - r * amperes
     power = float(draw.mean_power[0]) * drive**2 + other

@@ -13,7 +13,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.arrays import Number, Real
-from firecrest.core.limits.draw import PEAK, Draw
+from firecrest.core.limits.draw import Draw
+from firecrest.core.limits.material import PEAK
 from firecrest.core.power.boards import Boards, Feed, Standing
 from firecrest.core.power.source import Source
 
@@ -100,7 +101,7 @@ def collapse_limit(bus: Bus) -> Real:
     return _collapse(bus, bus.draw.peak_power, PEAK)
 
 
-def _collapse(bus: Bus, power: Real, average: float) -> Real:
+def _collapse(bus: Bus, power: Real, average: Number) -> Real:
     """The same for a signal ``power`` and a mean of |i| over rms."""
     r, rh = bus.source.resistance, bus.source.resistance * average * bus.draw.amperes
     e = bus.source.voltage - r * bus.standing.amperes

@@ -1,18 +1,12 @@
-"""What the signal asks of amplifier and bus, per unit input.
-
-One ``Draw`` describes a held sine (arrays over frequency) or a programme (integrals over its
-spectrum): the equations of the bus are the same.
-"""
+"""What the signal asks of amplifier and bus, per unit input: of held sines and of programme."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
-from math import sqrt
 
 import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real
-from firecrest.core.power.amplifier import PROGRAMME_AVERAGE, SINE_AVERAGE
+from firecrest.core.limits.material import Material, with_mean, with_rms
 from firecrest.core.power.boards import Boards
 
 
@@ -24,28 +18,11 @@ class Output:
     current: Complex
     count: int
 
-    @cached_property
-    def volts(self) -> Real:
-        """|voltage|."""
-        return np.abs(self.voltage)
-
-    @cached_property
-    def amperes(self) -> Real:
-        """|current|."""
-        return np.abs(self.current)
-
-    @cached_property
+    @property
     def watts(self) -> Real:
         """Mean power Re(V I*) of one output."""
         v, i = self.voltage, self.current
         return np.asarray(i.real * v.real + i.imag * v.imag)
-
-    def swing(self, r_out: Number) -> Real:
-        """|V + r_out I|: the square is |V|^2 + 2 r_out Re(V I*) + r_out^2 |I|^2."""
-        if isinstance(r_out, float) and r_out == 0.0:
-            return self.volts
-        square = self.volts**2 + (2 * r_out) * self.watts + (r_out**2) * self.amperes**2
-        return np.asarray(np.sqrt(np.maximum(square, 0.0)))
 
 
 @dataclass(frozen=True)
@@ -60,77 +37,92 @@ class Behind:
 
 @dataclass(frozen=True)
 class Draw:
-    """Per unit input: rms swing |V + r_out I| per channel, and what all take from the source.
+    """What a material asks per unit input, (..., F + 1): of each channel's outputs ``volts``,
+    ``currents`` and ``swing`` |V + r_out I|, and what all take from the source.
 
     ``peak_power`` (of a sine, at the worst instant) and ``mean_power`` are W of the signal, behind
     converters over their efficiency; ``audio`` is without these. Switching losses are ``amperes``
     on the bus and ``watts`` behind converters, both over ``average``, the mean of |i| over rms.
     """
 
+    volts: tuple[Real, ...]
+    currents: tuple[Real, ...]
     swing: tuple[Real, ...]
     peak_power: Real
     mean_power: Real
     amperes: Real
     watts: Number
-    average: float
+    average: Number
     audio: Real
     behind: tuple[Behind, ...] = ()
 
+    def of(self, places: slice) -> "Draw":
+        """The part of sines or of programme."""
 
-def sine_draw(outputs: Sequence[Output], boards: Boards) -> Draw:
-    """Of a held sine at each frequency, all channels driven from the same input.
+        def _part(value: Number) -> Number:
+            return value[..., places] if isinstance(value, np.ndarray) else value
 
-    w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it; powers behind a
-    converter count 1/efficiency. One output in ``outputs`` for each feed of ``boards``.
+        def _parts(values: tuple[Real, ...]) -> tuple[Real, ...]:
+            return tuple(value[..., places] for value in values)
+
+        return Draw(
+            _parts(self.volts),
+            _parts(self.currents),
+            _parts(self.swing),
+            self.peak_power[..., places],
+            self.mean_power[..., places],
+            self.amperes[..., places],
+            _part(self.watts),
+            _part(self.average),
+            self.audio[..., places],
+            tuple(Behind(b.power[..., places], b.amperes[..., places]) for b in self.behind),
+        )
+
+
+def draw_of(outputs: Sequence[Output], boards: Boards, material: Material) -> Draw:
+    """What all channels, driven from the same input, draw; one output for each of the feeds.
+
+    w(t) i(t) of rms phasors has the mean Re(W I*) and the swing |W I| about it, W = V + r_out I;
+    |W|^2 = |V|^2 + 2 r_out Re(V I*) + r_out^2 |I|^2, which holds of means too. Powers behind a
+    converter count 1/efficiency.
     """
-    feeds = boards.feeds
-    resistances = [f.outputs.r_out for f in feeds]
-    swings = [o.swing(r) for o, r in zip(outputs, resistances, strict=True)]
-    means = [
-        o.count * (o.watts + r * o.amperes**2) for o, r in zip(outputs, resistances, strict=True)
-    ]
-    if len(outputs) == 1:
-        about = _weighted([outputs[0].count * swings[0] * outputs[0].amperes], boards)
-    else:
-        turning = [
-            o.count * (o.voltage + r * o.current) * o.current
-            for o, r in zip(outputs, resistances, strict=True)
-        ]
-        about = np.abs(_weighted(turning, boards))
+    resistances = [f.outputs.r_out for f in boards.feeds]
+    volts = tuple(with_rms(o.voltage, material) for o in outputs)
+    currents = tuple(with_rms(o.current, material) for o in outputs)
+    swings, means = [], []
+    for o, r, v, i in zip(outputs, resistances, volts, currents, strict=True):
+        power, lost = with_mean(o.watts, material), r * i**2
+        swings.append(np.sqrt(np.maximum(v**2 + r * (2 * power + lost), 0.0)))
+        means.append(o.count * (power + lost))
+    about = with_mean(_about(outputs, boards, swings, currents), material)
     mean = _weighted(means, boards)
-    switched = [o.count * o.amperes for o in outputs]
+    switched = [o.count * i for o, i in zip(outputs, currents, strict=True)]
     return Draw(
+        volts,
+        currents,
         tuple(swings),
         np.asarray(mean + about),
         np.asarray(mean),
         *_switching(switched, boards),
-        SINE_AVERAGE,
+        material.average,
         _sum(means),
         _behind(means, switched, boards),
     )
 
 
-def programme_draw(
-    held: Draw, outputs: Sequence[Output], weights: Real, boards: Boards, *, sine: bool
-) -> Draw:
-    """Of programme with the spectral ``weights``, per volt of its long-term rms.
-
-    ``held`` is the draw of a sine at each frequency.
-    """
-    switched = [np.asarray(o.count * rms(o.amperes, weights)) for o in outputs]
-    behind = _behind([np.zeros(1)] * len(outputs), switched, boards)
-    return Draw(
-        tuple(rms(swing, weights) for swing in held.swing),
-        mean_of(held.peak_power, weights),
-        mean_of(held.mean_power, weights),
-        *_switching(switched, boards),
-        SINE_AVERAGE if sine else PROGRAMME_AVERAGE,
-        mean_of(held.audio, weights),
-        tuple(
-            Behind(mean_of(steady.power, weights), own.amperes)
-            for steady, own in zip(held.behind, behind, strict=True)
-        ),
-    )
+def _about(
+    outputs: Sequence[Output], boards: Boards, swings: Sequence[Real], currents: Sequence[Real]
+) -> Real:
+    """Swing of the power of all outputs about its mean at each frequency, (..., F)."""
+    count = outputs[0].current.shape[-1]
+    if len(outputs) == 1:
+        alone = outputs[0].count * swings[0][..., :count] * currents[0][..., :count]
+        return _weighted([alone], boards)
+    turning = [
+        o.count * (o.voltage + f.outputs.r_out * o.current) * o.current
+        for o, f in zip(outputs, boards.feeds, strict=True)
+    ]
+    return np.abs(_weighted(turning, boards))
 
 
 def _sum(values: Sequence[Real]) -> Real:
@@ -148,7 +140,7 @@ def _weighted(values: Sequence[Complex], boards: Boards) -> Complex:
 
 def _switching(switched: Sequence[Real], boards: Boards) -> tuple[Real, Number]:
     """(A on the bus, W behind converters) of switching losses k n |I|."""
-    amperes: Real = np.zeros(())
+    amperes: Real = np.zeros(1)
     watts: Number = 0.0
     for amps, feed in zip(switched, boards.feeds, strict=True):
         lost, converter = feed.outputs.loss * amps, boards.converter_of(feed)
@@ -176,16 +168,3 @@ def _behind(means: Sequence[Real], switched: Sequence[Real], boards: Boards) -> 
             )
         )
     return tuple(found)
-
-
-def rms(magnitude: Real, weights: Real) -> Real:
-    """Long-term rms sqrt(integral S |X|^2) per volt of input of ``magnitude`` |X|, (..., 1)."""
-    return np.asarray(np.sqrt(mean_of(magnitude**2, weights)))
-
-
-def mean_of(quantity: Real, weights: Real) -> Real:
-    """Spectral mean of a power-like ``quantity`` (..., F); shape (..., 1)."""
-    return np.asarray((quantity @ weights)[..., None])
-
-
-PEAK = sqrt(2.0)

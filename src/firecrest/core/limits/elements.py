@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.limits.draw import Output
+from firecrest.core.limits.material import Material, with_rms
 
 
 @dataclass(frozen=True)
@@ -26,29 +26,33 @@ class Transfers:
     excursion: tuple[Complex, ...]
     openings: tuple[Complex, ...]
 
-    @cached_property
-    def heard(self) -> Real:
-        """|pressure|."""
-        return np.abs(self.pressure)
 
-    @cached_property
-    def amperes(self) -> tuple[Real, ...]:
-        """|current| of the coils."""
-        return _magnitudes(self.coil_current)
+@dataclass(frozen=True)
+class Asked:
+    """What a material asks per unit input, (..., F + 1): |pressure| at the listener, and of coils,
+    cones, openings and blocks as in ``Transfers``.
+    """
 
-    @cached_property
-    def travel(self) -> tuple[Real, ...]:
-        """|excursion|."""
-        return _magnitudes(self.excursion)
-
-    @cached_property
-    def moved(self) -> tuple[Real, ...]:
-        """Magnitudes of the openings' motion."""
-        return _magnitudes(self.openings)
+    heard: Real
+    coils: tuple[Real, ...] = ()
+    travel: tuple[Real, ...] = ()
+    openings: tuple[Real, ...] = ()
+    blocks: tuple[Real, ...] = ()
 
 
-def _magnitudes(values: Sequence[Complex]) -> tuple[Real, ...]:
-    return tuple(np.abs(value) for value in values)
+def asked_of(transfers: Transfers, material: Material) -> Asked:
+    """What ``material`` asks of a box."""
+
+    def _each(values: Sequence[Complex]) -> tuple[Real, ...]:
+        return tuple(with_rms(value, material) for value in values)
+
+    return Asked(
+        with_rms(transfers.pressure, material),
+        _each(transfers.coil_current),
+        _each(transfers.excursion),
+        _each(transfers.openings),
+        _each(transfers.blocks),
+    )
 
 
 @dataclass(frozen=True)
@@ -71,7 +75,7 @@ class Ratings:
 
 @dataclass(frozen=True)
 class Limit:
-    """One element's limit: ``factor`` g(f) on the unit input, one letter ``code``.
+    """One element's limit: ``factor`` g on the unit input, one letter ``code``.
 
     ``pack`` marks where a swing limit is the pack's doing (code P instead of V); ``index`` is
     the place of the part among its kind.
@@ -82,6 +86,11 @@ class Limit:
     factor: Real
     index: int = 0
     pack: Real | None = None
+
+    def of(self, places: slice) -> "Limit":
+        """The part of sines or of programme."""
+        pack = None if self.pack is None else self.pack[..., places]
+        return Limit(self.name, self.code, self.factor[..., places], self.index, pack)
 
 
 def spare(limit: Number, used: Real) -> Real:

@@ -1,14 +1,12 @@
 """Every limit there is, one row each: what it compares, by which statistic, and what it is called.
 
 Ceiling, programme level, low-note check, report, chain and sentences go over these rows; a further
-limit is a further row. A row asks the same of a held sine and of programme: ``Ask`` measures a
-quantity by its magnitude at each frequency for the one, by its spectral rms for the other, and says
-by how much peak, burst and long-term values lie above that.
+limit is a further row. A row asks the same of held sines and of programme, which stand side by side
+in what is asked; ``above`` says by how much peak, burst and long-term values lie above the rms.
 """
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 
@@ -21,35 +19,29 @@ from firecrest.core.limits.bus import (
     converter_output_limit,
     swing_limit,
 )
-from firecrest.core.limits.draw import PEAK, rms
-from firecrest.core.limits.elements import Limit, Ratings, Transfers, spare
+from firecrest.core.limits.elements import Asked, Limit, Ratings, spare
+from firecrest.core.limits.material import PEAK, Statistic
 from firecrest.core.power.boards import Boards
 
-Statistic = Literal["instant", "burst", "long-term"]
 PACK = "P"
 """Code of a swing limit that is the pack's doing."""
 
 
 @dataclass(frozen=True)
 class Ask:
-    """What is played on which parts: a held sine at each frequency, or programme of ``weights``."""
+    """What is played on which parts."""
 
-    transfers: Transfers
+    asked: Asked
     ratings: Ratings
     boards: Boards
     bus: Bus
     above: Mapping[Statistic, Number]
-    weights: Real | None = None
-
-    def measured(self, magnitude: Real) -> Real:
-        """The rms of a quantity per unit input."""
-        return magnitude if self.weights is None else rms(magnitude, self.weights)
 
     def until(self, statistic: Statistic, limit: Number | None, magnitude: Real) -> Real | None:
-        """Drive at which a quantity reaches ``limit`` by a statistic; None: it is not known."""
+        """Drive at which a magnitude reaches ``limit`` by a statistic; None: it is not known."""
         if limit is None:
             return None
-        return spare(limit / self.above[statistic], self.measured(magnitude))
+        return spare(limit, self.above[statistic] * magnitude)
 
     def on_bus(self, statistic: Statistic, drive: Real) -> Real:
         """The same of an equation of the bus, solved for a held sine of the draw's rms."""
@@ -143,13 +135,12 @@ def _each(
 
 
 def _output_current(ask: Ask, kind: LimitKind) -> Found:
-    currents = tuple(o.amperes for o in ask.transfers.outputs)
     limits = tuple(feed.outputs.current_limit for feed in ask.boards.feeds)
-    return _each(limits, currents, ask, kind)
+    return _each(limits, ask.bus.draw.currents, ask, kind)
 
 
 def _cone(ask: Ask, kind: LimitKind) -> Found:
-    return _each(ask.ratings.x_max, ask.transfers.travel, ask, kind)
+    return _each(ask.ratings.x_max, ask.asked.travel, ask, kind)
 
 
 def _opening(ask: Ask, kind: LimitKind) -> Found:
@@ -159,7 +150,7 @@ def _opening(ask: Ask, kind: LimitKind) -> Found:
         limit if key == kind.key else None
         for limit, key in zip(ratings.openings, ratings.opening_kinds, strict=True)
     )
-    return _each(own, ask.transfers.moved, ask, kind)
+    return _each(own, ask.asked.openings, ask, kind)
 
 
 def _coil(ask: Ask, kind: LimitKind) -> Found:
@@ -169,21 +160,20 @@ def _coil(ask: Ask, kind: LimitKind) -> Found:
         None if power is None else root(power / ohm)
         for power, ohm in zip(powers, ohms, strict=True)
     )
-    return _each(amperes, ask.transfers.amperes, ask, kind)
+    return _each(amperes, ask.asked.coils, ask, kind)
 
 
 def _full_scale(ask: Ask, kind: LimitKind) -> Found:
     """The loudest of the input and the output of every block."""
     for index, (most, rows) in enumerate(
-        zip(ask.ratings.full_scale, ask.transfers.blocks, strict=True)
+        zip(ask.ratings.full_scale, ask.asked.blocks, strict=True)
     ):
-        loudest = np.max(ask.measured(rows), axis=-2)
-        yield Reached(spare(most / ask.above[kind.statistic], loudest), index)
+        loudest = np.max(rows, axis=-2)
+        yield Reached(spare(most, ask.above[kind.statistic] * loudest), index)
 
 
 def _limiter(ask: Ask, kind: LimitKind) -> Found:
-    volts = tuple(o.volts for o in ask.transfers.outputs)
-    return _each(ask.ratings.limiter, volts, ask, kind)
+    return _each(ask.ratings.limiter, ask.bus.draw.volts, ask, kind)
 
 
 def _current_of(

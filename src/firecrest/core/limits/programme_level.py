@@ -10,10 +10,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.acoustics.radiation import level
-from firecrest.core.arrays import Number, Real, decibel
+from firecrest.core.arrays import Number, decibel
 from firecrest.core.limits.ceiling import code_at
-from firecrest.core.limits.draw import rms
 from firecrest.core.limits.elements import Limit
 
 
@@ -26,16 +24,6 @@ class ProgrammeLevel:
     code: str
     by_limit: Mapping[str, float]
     unit_level: float
-
-
-def unit_level(pressure: Real, weights: Real) -> Real:
-    """Long-term level in dB of programme of 1 V rms at the input, (..., 1)."""
-    return level(rms(pressure, weights))
-
-
-def highest_volts(limits: Sequence[Limit]) -> Real:
-    """V rms of programme that the tightest limit allows, (..., 1)."""
-    return np.asarray(np.min(np.broadcast_arrays(*(x.factor for x in limits)), axis=0))
 
 
 def programme_level_of(limits: Sequence[Limit], unit: Number) -> ProgrammeLevel:

@@ -113,7 +113,7 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
     rows = []
     for k, output in enumerate(a.transfers.outputs):
         limit = float(boards.feeds[k].outputs.current_limit)
-        peak = PEAK * output.amperes * drive
+        peak = PEAK * np.abs(output.current) * drive
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
         rows.append(CurrentRow(f"Amp output, {name}", asked, limit))
