@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from firecrest.core.note import note
 from tests.app.helpers import (
     W13,
     click,
@@ -83,7 +84,7 @@ def test_trying_shows_ghosts_and_taking_is_one_undo_step(window, stage):
     click(stage.tray.cards[1])
     wait(stage)
     row = pick(stage, "rowan-r16l")
-    assert row.outcome.fit.reason == "same cut-out"
+    assert row.outcome.fit.reason == note("same cut-out")
     assert window.strip.meters["loudness"].meter.ghost
     assert "+3." in stage.shelf.said.text()
     steps = len(window.session.history.past)

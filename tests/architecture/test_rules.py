@@ -10,7 +10,9 @@ import pytest
 
 import firecrest
 from firecrest.app.theme.tokens import DARK, LIGHT, TINTS, contrast
+from firecrest.assessment.verdicts import WALL
 from firecrest.core.limits.kinds import KINDS
+from firecrest.present.text.notes import SENTENCES
 
 ROOT = Path(firecrest.__file__).parent
 FILES = sorted(ROOT.rglob("*.py"))
@@ -97,6 +99,37 @@ def test_every_limit_has_its_own_pattern_and_readable_line():
     for tint in TINTS.values():
         assert contrast(tint.light[1], LIGHT["sheet"]) >= 4.5
         assert contrast(tint.dark[1], DARK["sheet"]) >= 4.5
+
+
+def texts(node):
+    """Literal texts of a tree but for docstrings and what errors say."""
+    if isinstance(node, ast.Raise) or (
+        isinstance(node, ast.ClassDef) and node.name.endswith("Error")
+    ):
+        return
+    if isinstance(node, ast.Constant) and isinstance(node.value, str):
+        yield node.value
+    for child in ast.iter_child_nodes(node):
+        if not (isinstance(child, ast.Expr) and isinstance(child.value, ast.Constant)):
+            yield from texts(child)
+
+
+@pytest.mark.parametrize("folder", ["core", "assessment", "proposals", "search"])
+def test_below_the_views_nothing_is_said_in_sentences(folder):
+    """Codes and figures go up as notes. Rows of limits and units name themselves."""
+    for file in (ROOT / folder).rglob("*.py"):
+        if file.name not in ("errors.py", "kinds.py", "units.py", "reading.py"):
+            tree = ast.parse(file.read_text(encoding="utf-8"))
+            assert [text for text in texts(tree) if len(text.split()) > 3] == [], file
+
+
+def test_every_note_has_its_sentence_and_every_sentence_its_note():
+    used = set()
+    for file in FILES:
+        for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "note":
+                used |= {c.value for c in ast.walk(node.args[0]) if isinstance(c, ast.Constant)}
+    assert used | {WALL} == set(SENTENCES)
 
 
 PUBLIC = [

@@ -51,7 +51,7 @@ def test_air_is_reached_in_the_same_proportions(slipway):
 
 
 def test_the_flattest_start_has_the_air_and_tuning_of_its_closed_form(ported):
-    made = starts()["flat"].make(ported)
+    made = starts()["flat"](ported)
     fs, _, vas = figures_of(ported, ported.box.groups[0])
     alpha, h = vas / assess(made).cabinet.air[0], tuning_of(made) / fs
     a = assess(made).acoustic
@@ -67,7 +67,7 @@ def test_the_flattest_start_has_the_air_and_tuning_of_its_closed_form(ported):
 def test_a_closed_start_has_its_qtc_with_the_losses_of_its_box(slipway, qtc, leak_q):
     """The response at fc is 20 lg Qtc, as the solver finds it."""
     leaky = set_number(slipway, ("box", "chambers", 0, "leak_q"), leak_q)
-    made = starts(qtc)["closed"].make(leaky)
+    made = starts(qtc)["closed"](leaky)
     fc = float(assess(made).acoustic.model.reference[0])
     found = np.interp(np.log(fc), np.log(GRID), bare_response(made))
     assert found == pytest.approx(20 * np.log10(qtc), abs=0.02)
@@ -77,14 +77,14 @@ def test_a_closed_start_that_takes_a_room_is_none(slipway):
     qes = 1 / (1 / 0.7 - 1 / slipway.box.groups[0].driver.qms)
     high = set_number(slipway, ("box", "groups", 0, "driver", "qes"), qes)
     with pytest.raises(DesignError, match="close to it by itself"):
-        starts()["closed"].make(set_number(high, ("box", "chambers", 0, "leak_q"), None))
+        starts()["closed"](set_number(high, ("box", "chambers", 0, "leak_q"), None))
 
 
 @pytest.mark.parametrize("key", ["flat", "third", "shelf"])
 def test_stuffing_makes_the_case_of_a_start_smaller_by_as_much(ported, key):
     low = set_number(ported, ("box", "groups", 0, "driver", "qes"), 0.36)
-    empty = starts()[key].make(set_number(low, ("box", "chambers", 0, "stuffing"), 0.0))
-    filled = starts()[key].make(set_number(low, ("box", "chambers", 0, "stuffing"), 0.15))
+    empty = starts()[key](set_number(low, ("box", "chambers", 0, "stuffing"), 0.0))
+    filled = starts()[key](set_number(low, ("box", "chambers", 0, "stuffing"), 0.15))
     ratio = assess(empty).cabinet.air[0] / assess(filled).cabinet.air[0]
     assert ratio == pytest.approx(1.15, rel=2e-3)
     assert tuning_of(filled) == pytest.approx(tuning_of(empty), rel=1e-3)
@@ -94,7 +94,7 @@ def test_stuffing_makes_the_case_of_a_start_smaller_by_as_much(ported, key):
 @pytest.mark.parametrize("key", ["flat", "third", "shelf"])
 def test_no_vented_start_is_offered_to_a_driver_that_humps_in_any_box(ported, key, qes):
     with pytest.raises(DesignError, match="too high for it"):
-        starts()[key].make(set_number(ported, ("box", "groups", 0, "driver", "qes"), qes))
+        starts()[key](set_number(ported, ("box", "groups", 0, "driver", "qes"), qes))
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -104,7 +104,7 @@ def test_what_a_start_says_is_what_the_solver_finds(name, kind):
     design = with_kind(read_demo(name), kind)
     for key, hump in (("flat", 0.3), ("third", 0.3), ("shelf", 1.3)):
         with suppress(DesignError, RangeError):
-            found = bare_response(starts()[key].make(design))
+            found = bare_response(starts()[key](design))
             assert np.max(np.maximum.accumulate(found) - found) < hump
             assert np.max(found) < hump
 
@@ -112,7 +112,7 @@ def test_what_a_start_says_is_what_the_solver_finds(name, kind):
 def test_a_radiator_with_a_stiff_suspension_is_told_not_offered():
     design = with_kind(read_demo("boathouse"), "radiators")
     with pytest.raises(DesignError, match=r"does not confirm it.*suspension of its own"):
-        starts()["flat"].make(design)
+        starts()["flat"](design)
 
 
 def test_cases_tuned_together_find_what_each_finds_alone(ported):
@@ -125,48 +125,48 @@ def test_cases_tuned_together_find_what_each_finds_alone(ported):
 
 
 def test_a_long_port_comes_out_folded_and_a_short_one_straight(ported):
-    longer = starts()["loudest"].make(set_number(ported, ("brief", "bass", "frequency"), 38.0))
+    longer = starts()["loudest"](set_number(ported, ("brief", "bass", "frequency"), 38.0))
     port = longer.box.openings[0]
     assert port.bends == fit_in_case(longer, 0).bends
     bent = set_number(ported, ("box", "openings", 0, "bends"), 4)
     for key in ("loudest", "flat"):
-        made = starts()[key].make(bent)
+        made = starts()[key](bent)
         assert made.box.openings[0].bends == fit_in_case(made, 0).bends < 4
 
 
 def test_what_a_driver_does_not_allow_is_said(slipway, ported):
     with pytest.raises(DesignError, match=r"Qts 0\.45 of this driver is too high"):
-        starts()["third"].make(ported)
+        starts()["third"](ported)
     with pytest.raises(DesignError, match="above it in any box"):
-        starts(0.4)["closed"].make(slipway)
+        starts(0.4)["closed"](slipway)
     with pytest.raises(DesignError, match="one kind of driver in one chamber"):
-        starts()["flat"].make(read_demo("breakwater"))
+        starts()["flat"](read_demo("breakwater"))
     with pytest.raises(DesignError, match="closed box has no tuning"):
-        starts()["loudest"].make(with_kind(slipway, "sealed"))
+        starts()["loudest"](with_kind(slipway, "sealed"))
 
 
 def test_quasi_third_order_suits_a_driver_of_low_qts(ported):
     low = set_number(ported, ("box", "groups", 0, "driver", "qes"), 0.3)
-    made = starts()["third"].make(low)
+    made = starts()["third"](low)
     assert tuning_of(made) > 58.0
-    shelf = starts()["shelf"].make(low)
+    shelf = starts()["shelf"](low)
     assert assess(shelf).cabinet.air[0] > 2 * assess(made).cabinet.air[0]
 
 
 def test_the_smallest_case_keeps_every_promise_and_a_smaller_one_does_not(slipway):
     easy = set_number(slipway, ("brief", "loudness", "level"), 90.0)
     easy = set_number(easy, ("brief", "bass", "frequency"), 70.0)
-    made = starts()["smallest"].make(easy)
+    made = starts()["smallest"](easy)
     assert all(p.state != "short" for p in assess(made).promises)
     assert made.box.case.length < easy.box.case.length
-    tight = starts()["loudest"].make(scaled(made, 0.97))
+    tight = starts()["loudest"](scaled(made, 0.97))
     assert any(p.state == "short" for p in assess(tight).promises)
     with pytest.raises(DesignError, match="stays short"):
-        starts()["smallest"].make(set_number(slipway, ("brief", "bass", "frequency"), 20.0))
+        starts()["smallest"](set_number(slipway, ("brief", "bass", "frequency"), 20.0))
 
 
 def test_the_loudest_start_is_louder_than_its_neighbours(ported):
-    made = starts()["loudest"].make(ported)
+    made = starts()["loudest"](ported)
     best = assess(made).promise("loudness").predicted
     for factor in (0.9, 1.1):
         length = made.box.openings[0].length * factor

@@ -22,7 +22,6 @@ from firecrest.assessment.derive import (
     cabinet_in,
     heard_of,
     judging,
-    no_air,
     sounding,
     summary_of,
     unheard,
@@ -42,13 +41,15 @@ from firecrest.core.limits.ceiling import Ceiling, Run, runs
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.loudness import Loudness, promised_shape
 from firecrest.core.limits.low_note import LowNote, low_note_of
+from firecrest.core.limits.programme import SINE_FREQUENCY
 from firecrest.core.limits.programme_level import ProgrammeLevel, programme_level_of
 from firecrest.core.limits.reach import Reach, reach_of
+from firecrest.core.note import Note, note
 from firecrest.core.power.amplifier import ReadClaims
 from firecrest.core.power.runtime import Runtime, runtime_of
 from firecrest.design.design import Design
 
-SINE_NOTE = "A sine has no spectrum: programme level, low-note check and runtime use 100 Hz"
+SINE_NOTE = note("sine", line=SINE_FREQUENCY)
 
 
 @dataclass(frozen=True)
@@ -208,8 +209,8 @@ class Assessment:
     cabinet: CabinetResult
     claims: tuple[tuple[ReadClaims, ...], ...]
     acoustic: Acoustic | None
-    missing: tuple[str, ...]
-    estimates: tuple[str, ...]
+    missing: tuple[Note, ...]
+    estimates: tuple[Note, ...]
     promises: tuple[Promise, ...]
     numbers: inputs.Inputs = field(repr=False)
     memo: Memo = field(repr=False, compare=False)
@@ -239,12 +240,13 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
     lowered = lower(design, memo)
     rolled = cabinet_in(lowered.inputs, memo)
     reason, sound = lowered.blocked, None
-    if not reason:
+    if reason is None:
         sound = sounding(lowered.inputs, EDIT_GRID, memo)
         reason = _refusal(sound)
     acoustic: Acoustic | None = None
     missing, estimates = lowered.missing, lowered.estimates
-    if reason or sound is None:
+    if reason is not None or sound is None:
+        assert reason is not None
         missing, estimates = (reason,), ()
         verdicts = unheard(lowered, rolled, reason)
     else:
@@ -262,12 +264,12 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
     )
 
 
-def _refusal(sound: Sounding) -> str:
-    """Why a box can't be heard; "" when it can."""
+def _refusal(sound: Sounding) -> Note | None:
+    """Why a box can't be heard; None when it can."""
     for full, chamber in zip(sound.scene.model.full, sound.inputs.box.chambers, strict=True):
         if full:
-            return no_air(chamber.name)
-    return CANCELLED if np.max(sound.unit_level) < SILENCE else ""
+            return note("no air", chamber=chamber.name)
+    return CANCELLED if np.max(sound.unit_level) < SILENCE else None
 
 
 def held_of(found: Loudness | None, top: Ceiling) -> Held | None:

@@ -54,6 +54,7 @@ from firecrest.core.limits.reach import (
     reference_band,
     way_from,
 )
+from firecrest.core.note import Note, note
 from firecrest.core.power.boards import Boards
 from firecrest.core.power.runtime import Played, played
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
@@ -62,7 +63,7 @@ SILENCE = -150.0
 """dB at unit input below which sources have cancelled to rounding errors."""
 NOTHING = -500.0
 """dB that stand for no sound at all, so that sums and means of levels stay numbers."""
-CANCELLED = "The sources cancel: nothing reaches the listener. Check polarity and channels."
+CANCELLED = note("cancelled")
 
 
 @dataclass(frozen=True)
@@ -293,7 +294,7 @@ def judging(
     play = memo(_played, power, found.draw, drive, programme_of(brief.listening).burst)
     silent = [
         *(
-            Waiting(full, no_air(chamber.name))
+            Waiting(full, note("no air", chamber=chamber.name))
             for full, chamber in zip(found.full, numbers.box.chambers, strict=True)
         ),
         Waiting(found.quiet, CANCELLED),
@@ -353,7 +354,7 @@ def _heard(unit: Real, top: Ceiling, where: _Stretches, ask: LoudnessPromise, ga
     return Heard(loud, where.band, reference, kept, reach, held)
 
 
-def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdict, ...]:
+def unheard(lowered: Lowered, rolled: CabinetResult, reason: Note) -> tuple[Verdict, ...]:
     """The promises of a design that can't be solved: ``reason`` stands where sound is needed."""
     brief, power = lowered.inputs.brief, lowered.inputs.power
     waits = [Waiting(True, reason)]
@@ -364,11 +365,6 @@ def unheard(lowered: Lowered, rolled: CabinetResult, reason: str) -> tuple[Verdi
         runtime_verdict(brief, None, playing_level(brief), None, waits, endless=endless),
         *body_verdicts(brief, rolled),
     )
-
-
-def no_air(chamber: str) -> str:
-    """What is said of a chamber that is full."""
-    return f"No air is left in chamber {chamber}: what is in it takes more than it holds."
 
 
 def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:

@@ -34,6 +34,7 @@ from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
 from firecrest.core.limits.ceiling import spelt
+from firecrest.core.note import Note
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, dotted, facts_at
 
@@ -62,7 +63,7 @@ class Answers:
     letter: Real | None = None
     held_at: Real | None = None
     programme_level: Real | None = None
-    missing: str = ""
+    missing: Note | None = None
 
     def verdict(self, key: str) -> Verdict:
         """One of the six by its key."""
@@ -88,7 +89,7 @@ class Figures:
     hours: float | None = None
     mass: float = 0.0
     price: float = 0.0
-    missing: str = ""
+    missing: Note | None = None
     promises: tuple[Promise, ...] = ()
     level: Real | None = None
     codes: str = ""
@@ -212,7 +213,7 @@ def _chunk(
             letter=solved.letter,
             held_at=None if loud is None else np.asarray(loud.frequency),
             programme_level=solved.summary.programme_level,
-            missing=lowered.missing[0] if lowered.missing else "",
+            missing=lowered.missing[0] if lowered.missing else None,
         ),
         count,
     )

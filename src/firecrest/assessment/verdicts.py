@@ -10,7 +10,8 @@ import numpy as np
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import Loudness
-from firecrest.core.limits.reach import INSIDE, LOWER, NONE, NOTES, Crossing
+from firecrest.core.limits.reach import INSIDE, LOWER, NONE, REACH_NOTES, Crossing
+from firecrest.core.note import Note, note
 from firecrest.design.brief import Brief
 
 State = Literal["met", "close", "short", "unknown", "none"]
@@ -19,8 +20,9 @@ MET, CLOSE, SHORT, UNKNOWN, OPEN = range(5)
 ROUNDING = 1e-9
 NEARLY = 1.0
 """dB by which a playing level may lie over what can be held, and still be called close."""
-WALL = "runs from the wall"
-NOTHING_LEFT = "nothing clean can be played: one part has nothing to give"
+WALL = "wall"
+"""Code of the note that nothing runs empty."""
+SIDES = ("length", "height", "depth")
 KEYS = ("loudness", "bass", "runtime", "size", "weight", "cost")
 """In strip order."""
 
@@ -40,7 +42,7 @@ class Promise:
     state: State
     importance: str
     floor: bool
-    reason: str = ""
+    reason: Note | None = None
 
     @property
     def wish_missed(self) -> bool:
@@ -50,11 +52,10 @@ class Promise:
 
 @dataclass(frozen=True)
 class Reason:
-    """Why a promise stands as it does, in the designs where ``holds``; figures of ``words``."""
+    """Why a promise stands as it does, in the designs where ``holds``."""
 
     holds: Any
-    words: str
-    figures: tuple[Number, ...] = ()
+    note: Note
 
 
 @dataclass(frozen=True)
@@ -75,10 +76,7 @@ class Verdict:
 
 def promise_of(verdict: Verdict, row: int = 0) -> Promise:
     """The promise of one design."""
-    told = next((r for r in verdict.reasons if _at(r.holds, row)), Reason(True, ""))
-    words = told.words
-    if told.figures:
-        words = words.format(*(_at(figure, row) for figure in told.figures))
+    told = next((r.note.of(row) for r in verdict.reasons if _at(r.holds, row)), None)
     predicted, margin = _at(verdict.predicted, row), _at(verdict.margin, row)
     return Promise(
         verdict.key,
@@ -88,7 +86,7 @@ def promise_of(verdict: Verdict, row: int = 0) -> Promise:
         STATES[int(_at(verdict.state, row))],
         verdict.importance,
         verdict.floor,
-        words,
+        told,
     )
 
 
@@ -117,7 +115,7 @@ class Waiting:
     """Designs that can't be judged by ear, (..., 1), and why."""
 
     where: Any
-    why: str
+    why: Note
 
 
 def loudness_verdict(
@@ -142,9 +140,9 @@ def loudness_verdict(
         True,
         (
             *_reasons(waits),
-            Reason(unknown, "the voice ends below the promised bass reach"),
-            Reason(silent, NOTHING_LEFT),
-            Reason(~passed, "needs a high-pass"),
+            Reason(unknown, note("voice ends")),
+            Reason(silent, note("nothing left")),
+            Reason(~passed, note("high-pass")),
         ),
     )
 
@@ -158,7 +156,7 @@ def bass_verdict(brief: Brief, reach: Crossing | None, waits: Sequence[Waiting])
     none = ~unknown & (reach.kind == NONE)
     found = np.where(unknown | none, np.nan, reach.frequency)
     margin = ask.frequency - found
-    notes = (Reason(reach.kind == kind, NOTES[kind]) for kind in (LOWER, INSIDE))
+    notes = [Reason(reach.kind == kind, REACH_NOTES[kind]) for kind in (LOWER, INSIDE)]
     return Verdict(
         "bass",
         found,
@@ -167,7 +165,7 @@ def bass_verdict(brief: Brief, reach: Crossing | None, waits: Sequence[Waiting])
         _broken(judged(margin, ask.importance), none, ask.importance),
         ask.importance,
         False,
-        (*_reasons(waits), Reason(none, "the band is {:.1f} dB short", (reach.missing,)), *notes),
+        (*_reasons(waits), Reason(none, note("band short", short=reach.missing)), *notes),
     )
 
 
@@ -206,10 +204,10 @@ def runtime_verdict(
         ask.importance,
         True,
         (
-            Reason(endless, WALL),
+            Reason(endless, note(WALL)),
             *_reasons(waits),
-            Reason(silent, NOTHING_LEFT),
-            Reason(too_loud, "{:.1f} dB cannot be held: {:.1f} dB can", (level, most)),
+            Reason(silent, note("nothing left")),
+            Reason(too_loud, note("level not held", level=level, most=most)),
         ),
     )
 
@@ -226,7 +224,7 @@ def size_verdict(brief: Brief, cabinet: CabinetResult) -> Verdict:
         asks, takes = np.where(closer, asked, asks), np.where(closer, taken, takes)
         tightest = np.where(closer, k + 1, tightest)
     margin = asks - takes
-    sides = (Reason(tightest == k, side) for k, side in enumerate(("length", "height", "depth")))
+    sides = (Reason(tightest == k, note("side", side=s)) for k, s in enumerate(SIDES))
     state = judged(margin, ask.importance)
     return Verdict("size", takes, asks, margin, state, ask.importance, False, tuple(sides))
 

@@ -30,6 +30,15 @@ class DesignError(FirecrestError):
     """A design does not hold together; the text names the place in it."""
 
 
+class NoAirError(DesignError):
+    """A chamber is full."""
+
+    def __init__(self, chamber: str) -> None:
+        super().__init__(
+            f"No air is left in chamber {chamber}: what is in it takes more than it holds."
+        )
+
+
 class FileError(FirecrestError):
     """A file cannot be read or written; what was there before is untouched."""
 

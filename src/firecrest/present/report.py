@@ -30,6 +30,7 @@ from firecrest.core.limits.material import PEAK
 from firecrest.core.limits.reach import Reach
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
+from firecrest.present.text.notes import said
 
 REPORT_FORMAT = "firecrest-report-1"
 TABLE_GRID = np.geomspace(10.0, 1000.0, 961)
@@ -42,8 +43,8 @@ def report(assessment: Assessment, drive: float, grid: Real) -> dict[str, Any]:
         "format": REPORT_FORMAT,
         "name": assessment.design.name,
         "promises": [_promise(p) for p in assessment.promises],
-        "missing": list(assessment.missing),
-        "estimates": list(assessment.estimates),
+        "missing": [said(n) for n in assessment.missing],
+        "estimates": [said(n) for n in assessment.estimates],
         "cabinet": _cabinet(assessment),
         "amplifiers": _amplifiers(assessment),
         "drivers": [_driver(g.driver) for g in assessment.design.box.groups],
@@ -77,8 +78,8 @@ def clean(value: Any) -> Any:
 
 
 def _promise(p: Any) -> dict[str, Any]:
-    keys = ("key", "predicted", "target", "margin", "state", "importance", "reason")
-    return {key: getattr(p, key) for key in keys}
+    keys = ("key", "predicted", "target", "margin", "state", "importance")
+    return {key: getattr(p, key) for key in keys} | {"reason": said(p.reason)}
 
 
 def _cabinet(assessment: Assessment) -> dict[str, Any]:
@@ -106,7 +107,7 @@ def _amplifiers(assessment: Assessment) -> list[dict[str, Any]]:
                 {
                     **vars(read.model),
                     "current_limit_estimated": read.current_limit_estimated,
-                    "contradictions": read.contradictions,
+                    "contradictions": [said(n) for n in read.contradictions],
                     "claims": [vars(claim) for claim in read.claims],
                 }
                 for read in kinds
@@ -223,7 +224,7 @@ def _bass(a: Acoustic) -> dict[str, Any]:
 
 
 def _reach(reach: Reach) -> dict[str, Any]:
-    return {"frequency": reach.frequency, "note": reach.note, "missing": reach.missing}
+    return {"frequency": reach.frequency, "note": said(reach.note), "missing": reach.missing}
 
 
 def _runtime(a: Acoustic) -> dict[str, Any] | None:

@@ -54,6 +54,20 @@ class Apart:
     frequency: float
 
 
+class UnconfirmedError(DesignError):
+    """The solver finds another response than a closed form, which leaves out what is named."""
+
+    def __init__(self, apart: Apart, *, radiators: bool) -> None:
+        way = "more" if apart.decibels > 0 else "less"
+        cause = "the losses of this box are too large for it"
+        if radiators:
+            cause = "a radiator has a suspension of its own"
+        super().__init__(
+            f"The solver does not confirm it: {abs(apart.decibels):.1f} dB {way} at "
+            f"{apart.frequency:.0f} Hz, since {cause}."
+        )
+
+
 def most_apart(design: Design, said: Real) -> Apart:
     """Where the solver's response differs most from ``said`` (dB on ``GRID``), from -6 dB up."""
     found = bare_response(design)
@@ -64,19 +78,8 @@ def most_apart(design: Design, said: Real) -> Apart:
 
 
 def confirm(design: Design, said: Real) -> Design:
-    """``design``, when the solver confirms the response ``said``; otherwise DesignError."""
+    """``design``, when the solver confirms the response ``said``; otherwise UnconfirmedError."""
     apart = most_apart(design, said)
     if abs(apart.decibels) <= WITHIN:
         return design
-    way = "more" if apart.decibels > 0 else "less"
-    raise DesignError(
-        f"The solver does not confirm it: {abs(apart.decibels):.1f} dB {way} at "
-        f"{apart.frequency:.0f} Hz, since {_why(design)}."
-    )
-
-
-def _why(design: Design) -> str:
-    """What the closed forms leave out."""
-    if placed(design.box.openings, RadiatorSet):
-        return "a radiator has a suspension of its own"
-    return "the losses of this box are too large for it"
+    raise UnconfirmedError(apart, radiators=bool(placed(design.box.openings, RadiatorSet)))

@@ -11,6 +11,7 @@ from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.cabinet.rollup import inner_size
+from firecrest.core.note import Note, note
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
@@ -22,10 +23,10 @@ SAME_HOLE = 0.001
 
 @dataclass(frozen=True)
 class Fit:
-    """Whether it fits (None: not known) and why, in a few words."""
+    """Whether it fits (None: not known) and why."""
 
     fits: bool | None
-    reason: str
+    reason: Note | None
 
 
 def fit_of(
@@ -33,7 +34,7 @@ def fit_of(
 ) -> Fit:
     """How ``part`` fits where ``after`` has it, seen from the design ``before``."""
     if cabinet_of(after, memo).air[0] <= 0:
-        return Fit(False, "leaves no air")
+        return Fit(False, note("leaves no air"))
     if isinstance(part, DriverPart):
         group = after.box.groups[place]
         count = cone_count(group, wiring_of(after.voice.channels))
@@ -46,22 +47,22 @@ def fit_of(
         return _framed(after, part, count, old_radiator, ends=True)
     source = after.power.source
     if isinstance(part, Cell) and isinstance(source, Pack):
-        return Fit(True, f"as {source.series}S {source.parallel}P")
+        return Fit(True, note("as pack", series=source.series, parallel=source.parallel))
     return _brick(after, part)
 
 
 def _framed(design: Design, part: Any, count: int, old: Any, *, ends: bool) -> Fit:
     """Round frames on the faces of the case, and depth behind them."""
     if part.frame is None:
-        return Fit(None, "frame not known")
+        return Fit(None, note("frame unknown"))
     case = design.box.case
     outer = (case.length, case.height, case.depth)
     too_wide = _excess(part.frame, count, outer, ends=ends)
     if too_wide > 0:
-        return Fit(False, f"{1e3 * too_wide:.0f} mm too wide")
+        return Fit(False, note("too wide", over=too_wide))
     deepest = max(inner_size(outer, case.wall)) if ends else inner_size(outer, case.wall)[2]
     if part.depth is not None and part.depth > deepest:
-        return Fit(False, f"{1e3 * (part.depth - deepest):.0f} mm too deep")
+        return Fit(False, note("too deep", over=part.depth - deepest))
     return Fit(True, _hole(part, old))
 
 
@@ -78,17 +79,17 @@ def _excess(frame: float, count: int, outer: tuple[float, float, float], *, ends
     return min(max(frame - min(face), many * frame - max(face)) for face, many in rows)
 
 
-def _hole(part: Any, old: Any) -> str:
+def _hole(part: Any, old: Any) -> Note:
     """What the new part asks of the hole that the old one has."""
     if old is None:
-        return "new cut-out"
+        return note("new cut-out")
     if old.name == part.name:
-        return "in place"
+        return note("in place")
     if part.cut_out is None or old.cut_out is None:
-        return "fits, cut-out not known"
+        return note("cut-out unknown")
     if abs(part.cut_out - old.cut_out) <= SAME_HOLE:
-        return "same cut-out"
-    return "adapter ring" if part.frame <= old.cut_out else "new cut-out"
+        return note("same cut-out")
+    return note("adapter" if part.frame <= old.cut_out else "new cut-out")
 
 
 def _brick(design: Design, part: Any) -> Fit:
@@ -96,10 +97,10 @@ def _brick(design: Design, part: Any) -> Fit:
     case = design.box.case
     sizes = [getattr(part, name, None) for name in ("length", "width", "height")]
     if any(size is None for size in sizes):
-        return Fit(True, "by volume")
+        return Fit(True, note("by volume"))
     inner = sorted(inner_size((case.length, case.height, case.depth), case.wall))
     over = max(
         float(size or 0) - room
         for size, room in zip(sorted(s or 0 for s in sizes), inner, strict=True)
     )
-    return Fit(False, f"{1e3 * over:.0f} mm too long") if over > 0 else Fit(True, "fits")
+    return Fit(False, note("too long", over=over)) if over > 0 else Fit(True, note("fits"))

@@ -9,13 +9,13 @@ import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.columns import put
-from firecrest.assessment.derive import model_in, no_air
+from firecrest.assessment.derive import model_in
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
-from firecrest.core.errors import DesignError, RangeError
+from firecrest.core.errors import MissingFigureError, NoAirError, RangeError
 from firecrest.core.units import shown
 from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
@@ -29,11 +29,11 @@ FINER = 6
 def tuning_of(design: Design, chamber: int = 0) -> float | None:
     """Tuning of a chamber in Hz; None when it is closed.
 
-    DesignError when a figure of a part is missing, or no air is left.
+    MissingFigureError when a figure of a part is not known, NoAirError when no air is left.
     """
     model = model_in(_solvable(design).inputs, Memo(AFRESH))
     if model.full[chamber]:
-        raise DesignError(no_air(design.box.chambers[chamber].name))
+        raise NoAirError(design.box.chambers[chamber].name)
     tuning = model.tuning[chamber]
     return None if tuning is None else float(tuning)
 
@@ -127,7 +127,7 @@ def with_tuning(design: Design, frequency: float, chamber: int = 0) -> Design:
 def _solvable(design: Design) -> Lowered:
     lowered = lower(design, Memo(AFRESH))
     if lowered.blocked:
-        raise DesignError(lowered.blocked)
+        raise MissingFigureError(**dict(lowered.blocked.figures))
     return lowered
 
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from math import pi, sqrt
-from typing import Literal
+from typing import Literal, get_args
 
 from firecrest.assessment.figures import wired_driver
 from firecrest.assessment.openings.port import port_area
@@ -32,14 +32,7 @@ from firecrest.proposals.ports import candidates, fit_in_case, with_port
 
 Kind = Literal["sealed", "port", "radiators"]
 Layout = Literal["one", "bandpass4", "bandpass6", "channels", "halves", "two-one"]
-LAYOUTS: dict[Layout, str] = {
-    "one": "One chamber",
-    "bandpass4": "Bandpass, 4th order",
-    "bandpass6": "Bandpass, 6th order",
-    "channels": "A chamber for each channel",
-    "halves": "Left and right halves",
-    "two-one": "2.1: sub, left, right",
-}
+LAYOUTS: tuple[Layout, ...] = get_args(Layout)
 PORT_SHARE = 6.0
 """A new port has the cone area over this."""
 OWN_QTC = 0.9

@@ -126,9 +126,9 @@ def half_voltage(cell: Cell) -> float:
 def host(designs: Sequence[Design], part: Any) -> Design:
     """The first of ``designs`` that takes ``part``, fewer outputs used where it has too few.
 
-    DesignError when none does.
+    DesignError when none of them, at least one, does.
     """
-    problem = DesignError("There is no design to put it into.")
+    problem: DesignError | None = None
     for design in designs:
         try:
             return put(design, part)
@@ -137,4 +137,5 @@ def host(designs: Sequence[Design], part: Any) -> Design:
     if isinstance(part, Amplifier):
         least = replace_at(designs[-1], ("voice", "channels", 0, "outputs"), 1)
         return put(least, part)
+    assert problem is not None
     raise problem

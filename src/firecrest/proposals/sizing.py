@@ -1,7 +1,6 @@
 """Sensible starts: boxes computed from the driver, or searched for, each for one purpose."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from math import sqrt
 
 from firecrest.assessment.acoustic import EDIT_GRID
@@ -30,14 +29,8 @@ FINER = tuple(0.96 + 0.005 * k for k in range(9))
 STEPS = 50
 
 
-@dataclass(frozen=True)
-class Start:
-    """One start: its key and what it optimises, in words; ``make`` gives the design."""
-
-    key: str
-    title: str
-    optimises: str
-    make: Callable[[Design], Design]
+Start = Callable[[Design], Design]
+"""Makes a design for one purpose; FirecrestError says why there is none."""
 
 
 def scaled(design: Design, factor: float) -> Design:
@@ -103,9 +96,7 @@ def _shortest(design: Design) -> Design:
     return replace_at(design, path, min(value_at(design, path), 0.05))
 
 
-def _closed_form(
-    find: Callable[[float, float | None], Vented | None],
-) -> Callable[[Design], Design]:
+def _closed_form(find: Callable[[float, float | None], Vented | None]) -> Start:
     """A start by a closed form of (Qts, leak Q)."""
 
     def _make(design: Design) -> Design:
@@ -127,7 +118,7 @@ def _shelf(qts: float, leak_q: float | None) -> Vented | None:
     return alignments.extended_shelf(qts, leak_q, flat.alpha / SHELF_AIR)
 
 
-def closed_at(qtc: float) -> Callable[[Design], Design]:
+def closed_at(qtc: float) -> Start:
     """A start that closes the box at ``qtc``, losses of the box counted."""
 
     def _make(design: Design) -> Design:
@@ -195,43 +186,12 @@ def _short(figures: Figures) -> list[str]:
 
 
 def starts(qtc: float = BUTTERWORTH_QTC) -> Mapping[str, Start]:
-    """All starts by key; ``qtc`` is that of the closed one."""
-    found = (
-        Start(
-            "flat",
-            "Maximally flat",
-            "stays within 0.5 dB to the lowest note, without a hump",
-            _closed_form(alignments.flattest),
-        ),
-        Start(
-            "third",
-            "Quasi third order",
-            "falls smoothly, little travel and delay, in little air",
-            _closed_form(alignments.quasi_third_order),
-        ),
-        Start(
-            "shelf",
-            "Extended shelf",
-            "holds −6 dB lowest, at a shelf that a voice can lift",
-            _closed_form(_shelf),
-        ),
-        Start(
-            "closed",
-            f"Closed at Qtc {qtc:.3g}",
-            "a closed box: gentle slope, least delay, no port or radiator",
-            closed_at(qtc),
-        ),
-        Start(
-            "smallest",
-            "Smallest case",
-            "the least outer size that keeps every promise, in these proportions",
-            smallest_case,
-        ),
-        Start(
-            "loudest",
-            "Most output in this air",
-            "the tuning at which loudness as promised is highest",
-            most_output,
-        ),
-    )
-    return {start.key: start for start in found}
+    """What makes each start, by its key; ``qtc`` is that of the closed one."""
+    return {
+        "flat": _closed_form(alignments.flattest),
+        "third": _closed_form(alignments.quasi_third_order),
+        "shelf": _closed_form(_shelf),
+        "closed": closed_at(qtc),
+        "smallest": smallest_case,
+        "loudest": most_output,
+    }

@@ -78,7 +78,7 @@ def _some(
             found.append(Outcome(candidate.id, tuned, result, fit))
         else:
             reason = str(answer)
-            found.append(Outcome(candidate.id, None, Figures(), Fit(None, ""), reason))
+            found.append(Outcome(candidate.id, None, Figures(), Fit(None, None), reason))
     return found
 
 

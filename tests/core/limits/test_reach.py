@@ -5,8 +5,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from firecrest.core.limits.reach import (
+    INSIDE,
+    LOWER,
+    NONE,
+    REACH_NOTES,
+    mean_band,
+    reach_of,
+    reference_band,
+    way_from,
+)
 from firecrest.core.limits.reach import crossing as crossing_on
-from firecrest.core.limits.reach import mean_band, reach_of, reference_band, way_from
 
 F = np.geomspace(10, 1000, 241)
 
@@ -37,12 +46,12 @@ def test_dips_inside_the_band_do_not_count():
 
 def test_reach_that_starts_below_is_inside_the_band_or_nowhere():
     late = reach_of(crossing(F, high_pass_4(150.0), 3, 100.0))
-    assert (late.note, late.frequency) == ("inside the band", pytest.approx(150.0, rel=0.01))
+    assert (late.note, late.frequency) == (REACH_NOTES[INSIDE], pytest.approx(150.0, rel=0.01))
     never = reach_of(crossing(F, np.full(241, -8.0), 6, 100.0))
     assert never.frequency is None
     assert never.missing == pytest.approx(2.0)
     flat = reach_of(crossing(F, np.zeros(241), 6, 100.0))
-    assert flat.note == "5 Hz or lower"
+    assert flat.note == REACH_NOTES[LOWER]
 
 
 def test_reference_band_below_a_low_pass():
@@ -60,11 +69,11 @@ def test_columns_cross_where_each_design_does(seed):
         found = reach_of(many, k)
         assert found.note == one.note
         assert found.missing == pytest.approx(one.missing)
-        if one.note == "none":
+        if one.note == REACH_NOTES[NONE]:
             assert found.frequency is one.frequency is None
             continue
         assert found.frequency == pytest.approx(one.frequency, rel=1e-12)
-        if one.note in ("", "inside the band"):
+        if one.note in (None, REACH_NOTES[INSIDE]):
             there = np.interp(np.log(one.frequency), np.log(F), values[k])
             assert there == pytest.approx(-drop, abs=1e-9)
 

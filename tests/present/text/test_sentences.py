@@ -9,6 +9,7 @@ from firecrest.core.arrays import decibel
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.design.voice import HighPass
 from firecrest.present.frame.meters import meter
+from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why
 
 LEVEL = ("brief", "loudness", "level")
@@ -26,7 +27,7 @@ def test_a_level_just_over_what_can_be_held_is_close_and_says_what_can(slipway):
         asked = set_number(short_runtime, ("brief", "runtime", "level"), most + over)
         assert assess(asked).promise("runtime").state == state
     close = set_number(short_runtime, ("brief", "runtime", "level"), most + 0.4)
-    assert assess(close).promise("runtime").reason == (
+    assert said(assess(close).promise("runtime").reason) == (
         f"{most + 0.4:.1f} dB cannot be held: {most:.1f} dB can"
     )
 

@@ -8,6 +8,7 @@ from tests.reference.designs import system_design
 from firecrest.assessment.assess import assess
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.elements import Limit
+from firecrest.core.note import note
 from firecrest.design.edits.paths import replace_at
 from firecrest.present.frame.meters import TOOLTIPS, meter
 from firecrest.present.frame.rail import STAGES, rail
@@ -22,17 +23,18 @@ def shown(slipway, **changes):
     return words.margin_text(dataclasses.replace(PROMISE, **changes), slipway)
 
 
+NO_XMAX = note("figure", figure="xmax", part="Hazel T25")
+TOO_LOUD = note("level not held", level=110.0, most=98.0)
+
+
 @pytest.mark.parametrize(
     ("changes", "text"),
     [
         ({}, "0.8\u202fdB short"),
         ({"margin": 1.25, "state": "met"}, "1.2\u202fdB in hand"),
-        ({"margin": 0.3, "state": "close", "reason": "needs a high-pass"}, "needs a high-pass"),
+        ({"margin": 0.3, "state": "close", "reason": note("high-pass")}, "needs a high-pass"),
         ({"state": "none"}, "no promise set"),
-        (
-            {"state": "unknown", "predicted": None, "reason": "needs Xmax of Hazel T25"},
-            "needs Xmax of Hazel T25",
-        ),
+        ({"state": "unknown", "predicted": None, "reason": NO_XMAX}, "needs Xmax of Hazel T25"),
         (
             {"key": "bass", "predicted": 51.1, "target": 50.0, "margin": -1.1, "floor": False},
             "1.1\u202fHz over",
@@ -42,7 +44,7 @@ def shown(slipway, **changes):
                 "key": "bass",
                 "predicted": None,
                 "margin": None,
-                "reason": "the band is 2.0 dB short",
+                "reason": note("band short", short=2.0),
             },
             "the band is 2.0 dB short",
         ),
@@ -56,10 +58,7 @@ def shown(slipway, **changes):
             },
             "0.2\u202fh in hand",
         ),
-        (
-            {"key": "runtime", "margin": 1.0, "reason": "110.0 dB cannot be played"},
-            "level too high",
-        ),
+        ({"key": "runtime", "margin": 1.0, "reason": TOO_LOUD}, "level too high"),
         (
             {"key": "size", "predicted": 0.34, "margin": 0.002, "state": "met", "floor": False},
             "fits",

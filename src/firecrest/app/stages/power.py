@@ -18,6 +18,7 @@ from firecrest.design.power import Amplifier
 from firecrest.present.plot import plots
 from firecrest.present.power import power
 from firecrest.present.text import words
+from firecrest.present.text.notes import said
 
 
 class PowerStage(Stage):
@@ -223,5 +224,5 @@ def _no_runtime(assessment: Any) -> str:
     if source.kind != "pack":
         return "It runs from the wall: there is no runtime to work out."
     if assessment.missing:
-        return f"No curve yet: {assessment.missing[0]}."
+        return f"No curve yet: {said(assessment.missing[0])}."
     return "The pack cannot carry this load even when full: more cells, or a lower level."

@@ -12,6 +12,7 @@ from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
 from firecrest.app.widgets.plain import label, markup, rich_label
 from firecrest.present.text.helping import what_helps, with_help
+from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import Sentence, why
 
 WIDTH = 288
@@ -136,7 +137,7 @@ class SidePanel(QWidget):
                 row.show_sentence(sentences[k], first=k == 0)
         estimates = self.session.assessment.estimates
         self._assumed.setVisible(bool(estimates))
-        self._notes.setText("\n".join(f"· {e}" for e in estimates))
+        self._notes.setText("\n".join(f"· {said(e)}" for e in estimates))
 
     def sentences(self) -> list[str]:
         """The sentences of now."""

@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 
 from firecrest.core.acoustics.driver import DriverConstants
 from firecrest.core.arrays import Number
+from firecrest.core.note import Note
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import CellTable
 from firecrest.design.box import Case, Chamber, Port, Position
@@ -36,14 +37,14 @@ class Bulk:
 class Driver:
     """A driver as its coils are wired; None where a figure is not known.
 
-    ``lacks`` is the sentence about the first figure without which there are no constants.
+    ``lacks`` tells the first figure without which there are no constants.
     """
 
     constants: DriverConstants | None
     xmax: Number | None
     pe: Number | None
     bulk: Bulk
-    lacks: str
+    lacks: Note | None
 
 
 @dataclass(frozen=True)
@@ -72,7 +73,7 @@ class Radiator:
     sd: Number | None
     xmax: Number | None
     bulk: Bulk
-    lacks: str
+    lacks: Note | None
 
 
 @dataclass(frozen=True)

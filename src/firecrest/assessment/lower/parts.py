@@ -14,6 +14,7 @@ from firecrest.assessment.figures import (
 )
 from firecrest.assessment.lower import inputs
 from firecrest.core.errors import MissingFigureError
+from firecrest.core.note import note
 from firecrest.core.power import amplifier as amp
 from firecrest.core.power.source import CellTable
 from firecrest.design.parts import DriverPart, RadiatorPart
@@ -31,11 +32,11 @@ def bulk(part: object, volume: float | None = None) -> inputs.Bulk:
 def lower_driver(part: DriverPart, coils: str) -> inputs.Driver:
     """A driver as its coils are wired; ``lacks`` names the first figure that does not follow."""
     wired = wired_driver(part, coils)
-    lacks, constants = "", None
+    lacks, constants = None, None
     try:
         constants = driver_constants(wired)
     except MissingFigureError as error:
-        lacks = str(error)
+        lacks = note("figure", figure=error.figure, part=error.part)
     return inputs.Driver(constants, part.xmax, wired.pe, bulk(part, part.displacement), lacks)
 
 
@@ -44,7 +45,7 @@ def lower_radiator(part: RadiatorPart) -> inputs.Radiator:
     """A radiator; ``lacks`` names the first figure that does not follow."""
     known = radiator_figures(part)
     gaps = [key for key, value in known.items() if value is None]
-    lacks = str(MissingFigureError(SYMBOLS[gaps[0]], part.name)) if gaps else ""
+    lacks = note("figure", figure=SYMBOLS[gaps[0]], part=part.name) if gaps else None
     return inputs.Radiator(
         known["mmp"],
         known["cmp"],

@@ -15,6 +15,8 @@ from firecrest.assessment.lower.parts import (
 )
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.openings import kind_of_opening
+from firecrest.core.note import Note, note
+from firecrest.core.power.amplifier import CURRENT_RESERVE, DEFAULT_LOSS, DEFAULT_THD
 from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
 from firecrest.design.design import Design
 from firecrest.design.ids import place_of
@@ -41,9 +43,9 @@ class Lowered:
     """
 
     inputs: inputs.Inputs
-    blocked: str
-    missing: tuple[str, ...]
-    estimates: tuple[str, ...]
+    blocked: Note | None
+    missing: tuple[Note, ...]
+    estimates: tuple[Note, ...]
 
 
 def lower(design: Design, memo: Memo) -> Lowered:
@@ -61,7 +63,7 @@ def lower(design: Design, memo: Memo) -> Lowered:
     lacks += [kind_of_opening(item).lacks(item) for item in box.openings]
     return Lowered(
         inputs.Inputs(design.brief, box, power, design.voice, tuple(outputs)),
-        next(filter(None, lacks), ""),
+        next(filter(None, lacks), None),
         tuple(_missing(box, design.power)),
         tuple(_estimates(box, design.power)),
     )
@@ -140,26 +142,26 @@ def _rail(power: Power, rail: str) -> int | None:
     return None if rail == BUS else place_of(power.converters, rail)
 
 
-def _missing(box: inputs.Box, power: Power) -> Iterator[str]:
-    """Limits of parts that are not known, as sentences."""
+def _missing(box: inputs.Box, power: Power) -> Iterator[Note]:
+    """Limits of parts that are not known."""
     for group in box.groups:
-        for value, symbol in ((group.driver.xmax, "Xmax"), (group.driver.pe, "the rated power")):
-            if value is None:
-                yield f"needs {symbol} of {group.driver.bulk.name}"
+        for figure in ("xmax", "pe"):
+            if getattr(group.driver, figure) is None:
+                yield note("figure", figure=figure, part=group.driver.bulk.name)
     for item in box.openings:
         yield from kind_of_opening(item).missing(box, item)
     source = power.source
     if isinstance(source, Pack):
         if source.cell.max_current is None:
-            yield f"needs the current limit of {source.cell.name}"
+            yield note("figure", figure="max_current", part=source.cell.name)
         if source.board is not None and source.board.max_current is None:
-            yield "needs the current limit of the protection board"
+            yield note("protection board")
     for converter in power.converters:
         if converter.input_current is None:
-            yield f"needs the input current of {converter.name}"
+            yield note("figure", figure="input_current", part=converter.name)
 
 
-def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
+def _estimates(box: inputs.Box, power: Power) -> Iterator[Note]:
     """Stated defaults that stand in for figures."""
     said = [line for _, board in power.amplifiers for line in _board_estimates(board.part)]
     yield from dict.fromkeys(said)
@@ -167,11 +169,11 @@ def _estimates(box: inputs.Box, power: Power) -> Iterator[str]:
     yield from dict.fromkeys(said)
 
 
-def _board_estimates(part: Amplifier) -> Iterator[str]:
+def _board_estimates(part: Amplifier) -> Iterator[Note]:
     kinds: list[Amplifier | OutputKind] = [part, *part.other_outputs]
     if any(kind.current_limit is None for kind in kinds):
-        yield f"Current limit of {part.name}: 1.25 × its largest clean peak"
+        yield note("current limit", part=part.name, reserve=CURRENT_RESERVE)
     if part.efficiency is None:
-        yield f"Losses of {part.name}: 2 % of its output current"
+        yield note("losses", part=part.name, share=DEFAULT_LOSS)
     if any(claim.thd is None for kind in kinds for claim in kind.claims):
-        yield f"Claims of {part.name}: taken at 10 % distortion"
+        yield note("claims", part=part.name, thd=DEFAULT_THD)

@@ -12,6 +12,7 @@ from firecrest.core.acoustics.openings import port as core
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number
 from firecrest.core.cabinet.rollup import Item
+from firecrest.core.note import Note, note
 from firecrest.design.box import OUTSIDE, Port
 
 
@@ -73,9 +74,9 @@ def _room(port: Port) -> Placed:
     return ends, Item("port", port.count, port_outer_volume(port), 0.0, 0.0)
 
 
-def _estimates(box: inputs.Elements, port: Port) -> Iterator[str]:
+def _estimates(box: inputs.Elements, port: Port) -> Iterator[Note]:
     if port.speed_limit is None:
-        yield "Air speed in the port: by the shape of its edges"
+        yield note("port speed")
 
 
 def _rating(box: inputs.Elements, wiring: Wiring, port: Port) -> Number:
@@ -85,7 +86,7 @@ def _rating(box: inputs.Elements, wiring: Wiring, port: Port) -> Number:
 KIND = OpeningKind(
     "port",
     "length",
-    lambda port: "",
+    lambda port: None,
     lambda box, port: iter(()),
     _estimates,
     _element,

@@ -10,6 +10,7 @@ from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.openings.radiator import sag
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, positive
+from firecrest.core.note import Note, note
 from firecrest.design.box import placed
 
 TRAVEL_BAND = 0.4
@@ -33,15 +34,14 @@ def travel_follows(box: inputs.Elements, item: inputs.Radiators) -> bool:
     return bool(drivers) and known and item.radiator.sd is not None
 
 
-def _missing(box: inputs.Elements, item: inputs.Radiators) -> Iterator[str]:
+def _missing(box: inputs.Elements, item: inputs.Radiators) -> Iterator[Note]:
     if item.radiator.xmax is None and not travel_follows(box, item):
-        yield f"needs Xmax of {item.radiator.bulk.name}"
+        yield note("figure", figure="xmax", part=item.radiator.bulk.name)
 
 
-def _estimates(box: inputs.Elements, item: inputs.Radiators) -> Iterator[str]:
+def _estimates(box: inputs.Elements, item: inputs.Radiators) -> Iterator[Note]:
     if item.radiator.xmax is None and travel_follows(box, item):
-        share = f"±{100 * TRAVEL_BAND:.0f} %"
-        yield f"Travel of {item.radiator.bulk.name}: estimated, {share}"
+        yield note("travel", part=item.radiator.bulk.name, share=TRAVEL_BAND)
 
 
 def _element(item: inputs.Radiators, air: Air, chamber: int, opens_to: int) -> Radiator:

@@ -10,17 +10,19 @@ import numpy as np
 from firecrest.core.arrays import Number, Real, picked
 from firecrest.core.limits.band import Band, band
 from firecrest.core.limits.loudness import TOP
+from firecrest.core.note import Note, note
 
 LOWEST = 5.0
 """Hz below which no reach is told apart."""
 CROSSED, LOWER, INSIDE, NONE = range(4)
-NOTES = ("", f"{LOWEST:g} Hz or lower", "inside the band", "none")
 """What kind of answer a reach is."""
+REACH_NOTES = {LOWER: note("lowest", frequency=LOWEST), INSIDE: note("inside"), NONE: note("none")}
+"""What is told of all but a plain crossing."""
 
 
 @dataclass(frozen=True)
 class Crossing:
-    """Reach in Hz (NaN where there is none), its kind (place in ``NOTES``), and the smallest
+    """Reach in Hz (NaN where there is none), its kind, and the smallest
     missing dB where there is none; arrays (..., 1).
     """
 
@@ -34,7 +36,7 @@ class Reach:
     """The same of one design: ``frequency`` is None where there is no reach."""
 
     frequency: float | None
-    note: str = ""
+    note: Note | None = None
     missing: float = 0.0
 
 
@@ -43,7 +45,7 @@ def reach_of(found: Crossing, row: int = 0) -> Reach:
     frequency, kind, missing = (
         float(np.ravel(x)[row]) for x in (found.frequency, found.kind, found.missing)
     )
-    return Reach(None if np.isnan(frequency) else frequency, NOTES[int(kind)], missing)
+    return Reach(None if np.isnan(frequency) else frequency, REACH_NOTES.get(int(kind)), missing)
 
 
 def reference_band(corner: Number, lowest_low_pass: Number | None) -> tuple[Real, Real]:

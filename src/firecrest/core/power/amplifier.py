@@ -13,6 +13,7 @@ from math import cos, pi, sin, sqrt
 import numpy as np
 
 from firecrest.core.arrays import Number, largest, positive, root
+from firecrest.core.note import Note, note
 
 DEFAULT_THD = 0.10
 DEFAULT_R_OUT = 0.25
@@ -72,7 +73,7 @@ class ReadClaims:
 
     model: AmplifierModel
     claims: tuple[CleanClaim, ...]
-    contradictions: tuple[str, ...]
+    contradictions: tuple[Note, ...]
     current_limit_estimated: bool
 
 
@@ -131,7 +132,7 @@ def read_claims(
     """
     clean = tuple(_clean(claim, bridged, boosted) for claim in claims)
     problems = [
-        f"{claim.power:g} W into {claim.load:g} Ω is more than {claim.supply:g} V can swing"
+        note("beyond supply", power=claim.power, load=claim.load, supply=claim.supply)
         for claim, c in zip(claims, clean, strict=True)
         if c.impossible and isinstance(c.drop, float)
     ]
@@ -148,7 +149,7 @@ def read_claims(
     if supply is not None:
         loss = _loss(clean[place], share, channels, supply, idle_current, r_out)
         if np.any(loss < 0):
-            problems.append("the efficiency is higher than the drop allows")
+            problems.append(note("too efficient"))
             loss = positive(loss)
     model = AmplifierModel(r_out, factor, offset, limit, loss, idle_current, rail, cut_off, highest)
     return ReadClaims(model, clean, tuple(problems), current_limit is None)
@@ -159,7 +160,7 @@ def _drop_line(
     clean: Sequence[CleanClaim],
     made: tuple[bool, bool],
     rail: Number | None,
-    problems: list[str],
+    problems: list[Note],
 ) -> tuple[Number, Number, Number]:
     """(r_out, offset on the bus, swing factor) from the drops of the claims.
 
@@ -174,9 +175,9 @@ def _drop_line(
     if len(loads) >= 2:
         slope, intercept = _line([i for i, _ in usable], [d for _, d in usable])
         if np.any(slope < 0):
-            problems.append("the drop falls with current: the claims disagree")
+            problems.append(note("drop falls"))
         if np.any(intercept < 0):
-            problems.append("the claims leave less than no drop at idle")
+            problems.append(note("drop at idle"))
         return positive(slope), side * positive(intercept), side
     if claims[0].supply is None:
         return DEFAULT_R_OUT, 0.0, side

@@ -7,6 +7,7 @@ from firecrest.assessment.verdicts import WALL
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.text import words
+from firecrest.present.text.notes import is_code, said
 
 
 @dataclass(frozen=True)
@@ -78,7 +79,7 @@ def _power(a: Assessment) -> tuple[str, str]:
     if run.predicted is None:
         return (
             "met" if run.state == "none" else "unknown",
-            WALL_FACT if run.reason == WALL else run.reason or "no pack",
+            WALL_FACT if is_code(run.reason, WALL) else said(run.reason) or "no pack",
         )
     mark = mark_of(run) if run.state != "none" else "met"
     return mark, f"{words.numeral(run, a.design)} h"

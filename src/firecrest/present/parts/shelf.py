@@ -21,6 +21,7 @@ from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.present.frame.effects import changes
 from firecrest.present.parts.datasheet import missing
 from firecrest.present.parts.updates import part_paths
+from firecrest.present.text.notes import said
 from firecrest.present.text.words import joined
 from firecrest.proposals.placing import half_voltage
 from firecrest.search.choose import Outcome, rank
@@ -211,7 +212,7 @@ def cell(row: Row, column: Column) -> str:
 
 def fit_text(outcome: Outcome) -> str:
     """Whether it fits, in words."""
-    return outcome.fit.reason if not outcome.refusal else "not in this design"
+    return said(outcome.fit.reason) if not outcome.refusal else "not in this design"
 
 
 def trouble(row: Row) -> str:
@@ -220,8 +221,8 @@ def trouble(row: Row) -> str:
     if outcome is None or outcome.refusal or not outcome.figures.missing:
         return outcome.refusal if outcome else ""
     gaps = missing(row.entry.part)
-    if not gaps or row.entry.name not in outcome.figures.missing:
-        return outcome.figures.missing
+    if not gaps or dict(outcome.figures.missing.figures).get("part") != row.entry.name:
+        return said(outcome.figures.missing)
     symbols = [gap.symbol for gap in gaps]
     more = [f"{len(symbols) - GAPS} more"] if len(symbols) > GAPS else []
     return f"needs {joined([*symbols[:GAPS], *more])}: {gaps[0].how}"

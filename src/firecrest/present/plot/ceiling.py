@@ -22,6 +22,7 @@ from firecrest.present.plot.plot import (
     nice_range,
     waiting,
 )
+from firecrest.present.text.notes import said
 from firecrest.present.text.words import decibels, limit_name
 
 TALLEST = 50.0
@@ -149,7 +150,7 @@ def _validity(assessment: Assessment) -> tuple[str, ...]:
         return ()
     speed = air_of(assessment.design.brief.conditions).speed
     top = speed / (6 * assessment.cabinet.longest_inner)
-    known = (f"Known limits only: {assessment.missing[0]}.",) if assessment.missing else ()
+    known = (f"Known limits only: {said(assessment.missing[0])}.",) if assessment.missing else ()
     return (
         *known,
         f"Lumped model, good to about {_hertz(top)}; judged from "

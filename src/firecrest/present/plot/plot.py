@@ -8,6 +8,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment
 from firecrest.core.arrays import Real
 from firecrest.core.limits.kinds import kind_of_code
+from firecrest.present.text.notes import said
 
 BASS = (30.0, 1000.0)
 FULL = (20.0, 20000.0)
@@ -133,7 +134,7 @@ class Plot:
 
 def waiting(name: str, assessment: Assessment, x_range: tuple[float, float]) -> Plot:
     """A plot that cannot be drawn yet: its axes, and what is missing in the middle."""
-    what = assessment.missing[0] if assessment.missing else "nothing to show yet"
+    what = said(assessment.missing[0]) if assessment.missing else "nothing to show yet"
     return Plot(name, "frequency", x_range, (70, 110), 10, "dB", message=what)
 
 

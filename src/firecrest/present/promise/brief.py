@@ -11,6 +11,7 @@ from firecrest.core.acoustics.radiation import heard
 from firecrest.core.units import figure, shown
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.text import words
+from firecrest.present.text.notes import said
 
 PEAK = float(np.sqrt(2.0))
 
@@ -78,7 +79,7 @@ def _runtime(assessment: Assessment) -> str:
     a = assessment.acoustic
     run = assessment.promise("runtime")
     if a is None or a.runtime is None:
-        return run.reason
+        return said(run.reason)
     watts = a.runtime.watts["total"]
     return (
         f"{a.runtime_level:.0f} dB mean takes {watts:.1f} W; the pack lasts "

@@ -13,7 +13,16 @@ from firecrest.design.box import OUTSIDE, Box, Port
 from firecrest.design.edits.paths import Path
 from firecrest.design.ids import place_of
 from firecrest.present.size.openings import opening_name
+from firecrest.proposals.layouts import Layout
 
+LAYOUT_WORDS: dict[Layout, str] = {
+    "one": "One chamber",
+    "bandpass4": "Bandpass, 4th order",
+    "bandpass6": "Bandpass, 6th order",
+    "channels": "A chamber for each channel",
+    "halves": "Left and right halves",
+    "two-one": "2.1: sub, left, right",
+}
 GAP = 0.03
 LEAST = 0.22
 """Smallest share of a row's width that a room gets."""

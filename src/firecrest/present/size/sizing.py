@@ -7,7 +7,24 @@ from firecrest.core.errors import FirecrestError
 from firecrest.core.units import figure, shown
 from firecrest.design.design import Design
 from firecrest.present.frame.effects import changes
+from firecrest.present.text.notes import said as told
 from firecrest.proposals.sizing import starts
+
+START_WORDS = {
+    "flat": ("Maximally flat", "stays within 0.5 dB to the lowest note, without a hump"),
+    "third": ("Quasi third order", "falls smoothly, little travel and delay, in little air"),
+    "shelf": ("Extended shelf", "holds −6 dB lowest, at a shelf that a voice can lift"),
+    "closed": (
+        "Closed at Qtc {qtc:.3g}",
+        "a closed box: gentle slope, least delay, no port or radiator",
+    ),
+    "smallest": (
+        "Smallest case",
+        "the least outer size that keeps every promise, in these proportions",
+    ),
+    "loudest": ("Most output in this air", "the tuning at which loudness as promised is highest"),
+}
+"""Title of each start, and what it is best at."""
 
 
 @dataclass(frozen=True)
@@ -23,22 +40,26 @@ class Offer:
 
 def start_list(qtc: float) -> list[tuple[str, str, str]]:
     """(key, title, what it is best at) of every start."""
-    return [(s.key, s.title, s.optimises) for s in starts(qtc).values()]
+    return [(key, _title(key, qtc), START_WORDS[key][1]) for key in starts(qtc)]
+
+
+def _title(key: str, qtc: float) -> str:
+    return START_WORDS[key][0].format(qtc=qtc)
 
 
 def offer(assessment: Assessment, key: str, qtc: float) -> Offer:
     """One start made from the present design."""
-    start = starts(qtc)[key]
+    title = _title(key, qtc)
     try:
-        design = start.make(assessment.design)
+        design = starts(qtc)[key](assessment.design)
     except FirecrestError as error:
-        return Offer(key, start.title, "", str(error), None)
+        return Offer(key, title, "", str(error), None)
     after = assess(design, assessment.memo)
     said = changes(assessment.promises, after.promises)
     size = after.promise("size")
     if size.margin is not None and size.margin < 0 and size.state != "none":
-        said.append(f"{size.reason} {figure(-1e3 * size.margin, 0)} mm over")
-    return Offer(key, start.title, _box(after), ", ".join(said) or "changes no promise", design)
+        said.append(f"{told(size.reason)} {figure(-1e3 * size.margin, 0)} mm over")
+    return Offer(key, title, _box(after), ", ".join(said) or "changes no promise", design)
 
 
 def _box(after: Assessment) -> str:

@@ -22,6 +22,7 @@ from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
+from firecrest.present.text.notes import is_code, said
 from firecrest.present.text.words import (
     PROMISE_NAMES,
     ending,
@@ -98,22 +99,18 @@ def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | No
     path = FIELD_OF_PROMISE[promise.key]
     name = PROMISE_NAMES[promise.key]
     if promise.state == "unknown":
-        return Sentence(mark, (Piece(name, path), Piece(f" is not known: {promise.reason}.")))
+        return Sentence(mark, (Piece(name, path), Piece(f" is not known: {said(promise.reason)}.")))
     if promise.key == "loudness" and assessment.acoustic is not None:
         told = _loudness_sentence(assessment, assessment.acoustic, promise, mark)
         return replace(told, about="loudness")
     if promise.key == "bass":
         return Sentence(mark, _bass_pieces(assessment, promise))
     if promise.key == "runtime" and promise.reason:
-        return Sentence(
-            mark, (Piece(f"{name}: {promise.reason}", ("brief", "runtime", "level")), Piece("."))
-        )
+        over = f"{name}: {said(promise.reason)}"
+        return Sentence(mark, (Piece(over, ("brief", "runtime", "level")), Piece(".")))
     if promise.key == "size":
-        over = margin_text(promise, assessment.design)
-        return Sentence(
-            mark,
-            (Piece(f"The {promise.reason} is {over}", ("box", "case", promise.reason)), Piece(".")),
-        )
+        over, side = margin_text(promise, assessment.design), said(promise.reason)
+        return Sentence(mark, (Piece(f"The {side} is {over}", ("box", "case", side)), Piece(".")))
     unit = promise_unit(promise.key, assessment.design)
     got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
     tail = _ended_by(assessment) if promise.key == "runtime" else ""
@@ -125,8 +122,8 @@ def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
     design = assessment.design
     path = FIELD_OF_PROMISE["bass"]
     if promise.predicted is None:
-        return (Piece("Bass reach", path), Piece(f" has no answer: {promise.reason}."))
-    where = " inside the band" if promise.reason == "inside the band" else ""
+        return (Piece("Bass reach", path), Piece(f" has no answer: {said(promise.reason)}."))
+    where = " inside the band" if is_code(promise.reason, "inside") else ""
     got = f"{promise.predicted:.1f}{THIN_SPACE}Hz"
     return (
         Piece(f"Bass stops at {got}{where}", frequency=promise.predicted),
@@ -330,8 +327,10 @@ def _amplifier_sentences(assessment: Assessment) -> list[Sentence]:
     boards = assessment.design.power.amplifiers
     for (place, board), kinds in zip(boards, assessment.claims, strict=True):
         path: Path = ("power", "boards", place, "part", "claims", 0, "power")
-        said = dict.fromkeys(c for read in kinds for c in read.contradictions)
-        found += [Sentence("close", (Piece(board.part.name, path), Piece(f": {c}."))) for c in said]
+        notes = dict.fromkeys(c for read in kinds for c in read.contradictions)
+        found += [
+            Sentence("close", (Piece(board.part.name, path), Piece(f": {said(c)}."))) for c in notes
+        ]
     return found
 
 

@@ -11,6 +11,7 @@ from firecrest.core.power.runtime import EMPTY
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
+from firecrest.present.text.notes import is_code, said
 
 PROMISE_NAMES = {
     "loudness": "Loudness",
@@ -85,16 +86,16 @@ def margin_text(promise: Promise, design: Design) -> str:
     """Margin with sign in words: "1.8 dB short", "0.6 h in hand", "7 over"."""
     unit = promise_unit(promise.key, design)
     if promise.state == "none":
-        return "no promise set" if promise.reason != WALL else promise.reason
+        return said(promise.reason) if is_code(promise.reason, WALL) else "no promise set"
     if promise.state == "unknown":
-        return promise.reason
+        return said(promise.reason)
     if promise.margin is None:
-        return promise.reason or "short"
+        return said(promise.reason) or "short"
     if promise.key == "runtime" and promise.reason:
         return "level too high"
     amount = shown(abs(promise.margin), unit.quantity, unit.unit, _margin_digits(unit))
     if promise.state == "close":
-        return promise.reason or "close"
+        return said(promise.reason) or "close"
     if promise.state == "short":
         return f"{amount} short" if promise.floor else f"{amount} over"
     return "fits" if promise.key == "size" else f"{amount} in hand"

@@ -20,6 +20,7 @@ from firecrest.design.edits.paths import Path
 from firecrest.present.plot import ceiling, plots, views
 from firecrest.present.plot.plot import Plot
 from firecrest.present.size import boxes, consequences
+from firecrest.present.size.boxes import LAYOUT_WORDS
 from firecrest.present.size.facts import Fact, facts
 from firecrest.present.size.openings import opening_name, owner_kind
 from firecrest.proposals.layouts import LAYOUTS, kind_of, layout_of, with_layout
@@ -174,7 +175,7 @@ class SizeStage(Stage):
         self.layouts = CalmCombo()
         self.layouts.setAccessibleName("Layout of the box")
         self._layout_keys = list(LAYOUTS)
-        self.layouts.addItems(list(LAYOUTS.values()))
+        self.layouts.addItems([LAYOUT_WORDS[key] for key in LAYOUTS])
         self.layouts.activated.connect(self._choose_layout)
         self.picture = BoxPicture()
         self.picture.chosen.connect(self.select)
@@ -193,7 +194,7 @@ class SizeStage(Stage):
         key = self._layout_keys[place]
         self.session.attempt(
             lambda: self.session.apply(
-                f"Layout: {LAYOUTS[key]}", with_layout(self.session.design, key)
+                f"Layout: {LAYOUT_WORDS[key]}", with_layout(self.session.design, key)
             )
         )
         self._show_layout()
