@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from firecrest.core.errors import FirecrestError, ShelfBusyError, ShelfError
+from firecrest.design.edits.paths import rebuilt
 from firecrest.folders import data_folder
 from firecrest.shelf.entry import COLUMNS, Entry, checked, made_entry, new_id, with_notes, with_part
 from firecrest.shelf.kinds import KINDS, part_text
@@ -166,7 +167,7 @@ class Shelf:
     def duplicate(self, id: str) -> Entry:
         """A copy under another name, yours."""
         entry = self.entry(id)
-        part = dataclasses.replace(entry.part, name=f"{entry.name} copy"[:80], shelf=None)
+        part = rebuilt(entry.part, name=f"{entry.name} copy"[:80], shelf=None)
         copy = made_entry(entry.kind, part, id=new_id(), notes=entry.notes)
         return self.add_all([copy], f"Duplicate {entry.name}")[0]
 

@@ -7,7 +7,7 @@ from typing import Any
 
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.fields import field_facts, label_of
 from firecrest.design.power import Pack, WallSupply
 from firecrest.design.sheet import ShelfLink
@@ -100,5 +100,5 @@ def kept(design: Design, update: Update) -> tuple[str, Design]:
     """(label, design) that keeps its own figures and does not ask again for this revision."""
     part = value_at(design, update.path)
     link = ShelfLink(part=update.entry.id, revision=update.entry.revision)
-    made = replace_at(design, update.path, dataclasses.replace(part, shelf=link))
+    made = replace_at(design, update.path, rebuilt(part, shelf=link))
     return f"Keep own figures of {part.name}", made

@@ -1,12 +1,10 @@
 """What a sheet shows: a part of the design, or one of the shelf tried in a design of its own."""
 
-import dataclasses
-
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.shelf_keeper import WAITING
 from firecrest.core.errors import DesignError
-from firecrest.design.edits.paths import Path, value_at
+from firecrest.design.edits.paths import Path, rebuilt, value_at
 from firecrest.files.demos import blank_design
 from firecrest.proposals.placing import host, path_of, put
 from firecrest.shelf.entry import Entry
@@ -63,7 +61,7 @@ class Subject:
         entry, seen = self.entry, self._seen
         if entry is None or seen is None:
             return True
-        part = dataclasses.replace(self.part, shelf=None)  # type: ignore[type-var]
+        part = rebuilt(self.part, shelf=None)
         if part_text(part) == seen.body:
             return True
         if entry.revision != seen.revision:
