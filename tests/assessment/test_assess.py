@@ -26,7 +26,7 @@ from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why
 
 XMAX = ("box", "groups", 0, "driver", "xmax")
-SOUND = ("box_model", "solve", "transfers_from", "ratings_of", "draw_of", "_given", "_played")
+SOUND = ("box_model", "solve", "transfers_from", "ratings_of", "draw_of", "_given", "played")
 """What only changes that can be heard work out again."""
 
 

@@ -291,7 +291,10 @@ def judging(
     brief, power = numbers.brief, numbers.power
     run_level = playing_level(brief)
     drive = plain(10 ** ((run_level - found.mean_level) / 20))
-    play = memo(_played, power, found.draw, drive, programme_of(brief.listening).burst)
+    store, play = memo(store_of, power), None
+    if store is not None:
+        burst = programme_of(brief.listening).burst
+        play = memo(played, store, found.draw, drive, burst, memo(playing, power))
     silent = [
         *(
             Waiting(full, note("no air", chamber=chamber.name))
@@ -365,9 +368,3 @@ def unheard(lowered: Lowered, rolled: CabinetResult, reason: Note) -> tuple[Verd
         runtime_verdict(brief, None, playing_level(brief), None, waits, endless=endless),
         *body_verdicts(brief, rolled),
     )
-
-
-def _played(power: inputs.Power, draw: Draw, drive: Number, burst: Number) -> Played | None:
-    """Play at ``drive`` V rms of programme; None when nothing runs empty."""
-    store = store_of(power)
-    return None if store is None else played(store, draw, drive, burst, playing(power))

@@ -17,7 +17,6 @@ P = ParamSpec("P")
 T = TypeVar("T")
 BY_VALUE: frozenset[type] = frozenset((float, str, type(None), np.float64))
 COUNTS: frozenset[type] = frozenset((int, bool))
-CONTAINERS: frozenset[type] = frozenset((tuple, list, dict))
 BARE: set[type] = {*BY_VALUE, *COUNTS}
 """Types in which no arrays are looked for: plain ones, and models as they are met."""
 RECORDS: set[type] = set()
@@ -98,18 +97,16 @@ def seal(value: Any) -> None:
             continue
         if kind is np.ndarray:
             item.flags.writeable = False
-        elif kind in RECORDS or _is_record(kind):
-            met += item.__dict__.values()
         elif kind is tuple or kind is list:
             met += item
         elif kind is dict:
             met += item.values()
+        elif kind in RECORDS or _is_record(kind):
+            met += item.__dict__.values()
 
 
 def _is_record(kind: type) -> bool:
     """Whether arrays are looked for in a type: one of ours that is not a model."""
-    if kind in CONTAINERS:
-        return False
     if hasattr(kind, "__pydantic_fields__") or not dataclasses.is_dataclass(kind):
         BARE.add(kind)
         return False

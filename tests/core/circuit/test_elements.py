@@ -25,7 +25,8 @@ def test_a_coil_across_a_stiff_source_brakes_the_cone():
     group = DriverGroup(constants, 0)
     at = 1 / np.sqrt(constants.m_ms * constants.c_ms)
     braked = constants.r_ms + constants.bl**2 / constants.r_e
-    assert 1 / group.mobility(np.array([at]))[0] == pytest.approx(braked)
+    admittance = 1 / constants.coil_impedance(np.array([at]))
+    assert 1 / group.mobility(np.array([at]), [admittance])[0] == pytest.approx(braked)
 
 
 def test_groups_know_their_count_and_their_terminals():

@@ -3,6 +3,7 @@
 Every parameter may carry leading design axes; sizes are in SI, all of one element.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -62,14 +63,22 @@ class DriverGroup:
         """Terminals of the first coils."""
         return output(self.channel) if self.plus is None else self.plus, self.minus
 
-    def mobility(self, omega: Real) -> Complex:
-        """Cone velocity per newton with the coils across stiff sources, m/(N s), (..., F)."""
+    @property
+    def coils(self) -> tuple[tuple[DriverConstants | Coil, int, int], ...]:
+        """Every coil of one driver, with its terminals."""
+        first = (self.constants, *self.ends)
+        if self.second is None:
+            return (first,)
+        return (first, (self.second, self.second.plus, self.second.minus))
+
+    def mobility(self, omega: Real, admittances: Sequence[Complex]) -> Complex:
+        """Cone velocity per newton with the coils across stiff sources, m/(N s), (..., F).
+
+        ``admittances`` are those of the blocked coils, in siemens.
+        """
         load = self.constants.mechanical_impedance(omega)
-        coils: list[DriverConstants | Coil] = [self.constants]
-        if self.second is not None:
-            coils.append(self.second)
-        for coil in coils:
-            load = load + coil.bl**2 * inverse(coil.coil_impedance(omega))
+        for (coil, _, _), admittance in zip(self.coils, admittances, strict=True):
+            load = load + coil.bl**2 * admittance
         return inverse(load)
 
 

@@ -16,10 +16,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.acoustics.driver import DriverConstants
 from firecrest.core.acoustics.openings import OUTSIDE, Opening
 from firecrest.core.arrays import Complex, Number, Real, inverse, summed
-from firecrest.core.circuit.electrical import GROUND, Coil, channel_of
+from firecrest.core.circuit.electrical import GROUND, channel_of
 from firecrest.core.circuit.elements import DriverGroup, Network
 from firecrest.core.circuit.nodes import Nodes
 
@@ -69,15 +68,11 @@ class _Cone:
 def _cone(group: DriverGroup, omega: Real) -> _Cone:
     """Mobility and windings of a group."""
     found: list[_Winding] = []
-    coils: list[tuple[DriverConstants | Coil, int, int]] = [(group.constants, *group.ends)]
-    if group.second is not None:
-        coils.append((group.second, group.second.plus, group.second.minus))
-    for coil, plus, minus in coils:
-        ohms = coil.coil_impedance(omega)
-        admittance = inverse(ohms)
+    for coil, plus, minus in group.coils:
+        admittance = inverse(coil.coil_impedance(omega))
         force = coil.bl / group.in_series * admittance
         found.append((np.asarray(force), admittance, plus, minus))
-    return _Cone(group, group.mobility(omega), tuple(found))
+    return _Cone(group, group.mobility(omega, [y for _, y, _, _ in found]), tuple(found))
 
 
 def solve(network: Network, frequency: Real) -> Solution:

@@ -85,25 +85,25 @@ def low_note(notes: Notes, limits: Sequence[Limit], input_drive: Number) -> Held
         return None
     held = notes.band
     factors = [limits[k].factor[..., notes.near] for k in moving]
+    if len({factor.shape for factor in factors}) > 1:
+        factors = list(np.broadcast_arrays(*factors))
     softer = notes.softer - decibel(input_drive)
-    whole = held.of(decibel(np.stack(np.broadcast_arrays(*factors)))) + softer
-    worst = np.argmin(whole, axis=-1)[..., None]
+    whole = held.of(decibel(np.stack(factors))) + softer
+    worst = whole.argmin(axis=-1)[..., None]
     least = picked(whole, worst)
-    cure = _high_pass(held.places, np.min(whole, axis=0), notes.corner)
-    return HeldNote(
-        tuple(moving),
-        least,
-        picked(held.places, worst),
-        np.where(np.min(least, axis=0) >= 0, 0.0, cure),
-    )
+    cure = np.zeros(least.shape[1:])
+    lacking = least.min(axis=0) < 0
+    if lacking.any():
+        cure = np.where(lacking, _high_pass(held.places, whole.min(axis=0), notes.corner), cure)
+    return HeldNote(tuple(moving), least, picked(held.places, worst), cure)
 
 
 def _high_pass(notes: Real, margin: Real, corner: Real) -> Real:
     """Lowest second-order Butterworth corner that lifts every margin to 0; NaN: none does."""
     left = 10 ** (np.minimum(margin, 0.0) / 10)
     with np.errstate(divide="ignore"):
-        needed = notes * ((1 - left) / left) ** 0.25  # nothing left of a limit: infinite
-    lowest = np.maximum(np.max(needed, axis=-1, keepdims=True), LOWEST)
+        needed = notes**4 * ((1 - left) / left)  # nothing left of a limit: infinite
+    lowest = np.maximum(np.max(needed, axis=-1, keepdims=True) ** 0.25, LOWEST)
     return np.where(lowest <= corner, lowest, np.nan)
 
 

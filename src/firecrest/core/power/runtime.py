@@ -18,9 +18,8 @@ from firecrest.core.power.source import Pack
 STEPS = 4
 MIDDLES = (np.arange(STEPS) + 0.5) / STEPS
 """Points of the discharge on each straight line of the cell's table."""
-FINER = np.arange(17) / 16
-"""Points of the search for the end, within the step where it lies."""
-SEARCHES = 2
+FINER = np.arange(33) / 32
+"""Points of the search for the end, on the line where it lies."""
 EMPTY = "empty"
 
 
@@ -231,17 +230,16 @@ def _discharge(pack: Pack, end: Real, steady: _Demand) -> Course:
 def _ends(pack: Pack, loud: _Demand, player: Player) -> tuple[Real, Real, tuple[str, ...]]:
     """Highest charge (..., 1) at which a cut-off opens, which one, and their names.
 
-    Looked for at the points of the cell's table from full, then on the line where it lies in ever
-    finer steps, and between the last two points on a straight line. 0 and the name after the last
-    one, "empty", when none opens.
+    Looked for at the points of the cell's table from full, then on the line where it lies in fine
+    steps, and between the last two points on a straight line. 0 and the name after the last one,
+    "empty", when none opens.
     """
-    way = _way(pack, pack.table.waypoints)
+    way = _Way(*pack.table.descent)
     opened = _cut_offs(pack, way, loud, player)
-    least, place, never = _first_open(opened)
-    for _ in range(SEARCHES):
-        way = way.between(place)
-        opened = _cut_offs(pack, way, loud, player)
-        least, place, _ = _first_open(opened)
+    _, place, never = _first_open(opened)
+    way = way.between(place)
+    opened = _cut_offs(pack, way, loud, player)
+    least, place, _ = _first_open(opened)
     above = np.maximum(place - 1, 0)
     which = np.argmin(np.stack([picked(spare, place) for spare in opened.values()]), axis=0)
     before, after = picked(least, above), picked(least, place)

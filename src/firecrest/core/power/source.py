@@ -50,6 +50,12 @@ class CellTable:
         return np.asarray(rising[..., ::-1])
 
     @cached_property
+    def descent(self) -> tuple[Real, Real, Real]:
+        """Charge, rest voltage and resistance at the waypoints."""
+        charge = self.waypoints
+        return charge, self.voltage_at(charge), self.resistance_at(charge)
+
+    @cached_property
     def _plain(self) -> Real | None:
         """The three rows as one array; None where any of them holds columns."""
         rows = (self.charge, self.rest_voltage, self.resistance)
