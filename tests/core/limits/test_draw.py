@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from firecrest.core.limits.draw import Draw, Output, draw_of
-from firecrest.core.limits.material import HELD_SINE
+from firecrest.core.limits.material import HELD_SINE, PROGRAMME, SINES, material_of
+from firecrest.core.limits.programme import PROGRAMMES
 from firecrest.core.power.boards import Board, Boards, Feed
 from firecrest.core.power.source import Converter
 from tests.core.power.boards import alone, board, programme
@@ -48,3 +49,15 @@ def test_audio_is_what_reaches_the_outputs_whatever_the_converter():
     assert behind.audio == pytest.approx(direct.audio)
     assert behind.mean_power == pytest.approx(direct.mean_power / 0.8)
     assert isinstance(direct, Draw)
+
+
+def test_sines_and_programme_part_also_where_nothing_hangs_on_the_bus_or_behind_a_converter():
+    stiff, f = board(), np.geomspace(20, 20000, 50)
+    boards = Boards((Board(stiff, 0),), (Converter(24.0, 0.9), Converter(5.0, 0.9)), (Feed(stiff),))
+    output = Output(np.ones(50) + 0j, np.full(50, 0.2) + 0j, 1)
+    draw = draw_of([output], boards, material_of(PROGRAMMES["music"], 0.0, f))
+    for places, count in ((SINES, 50), (PROGRAMME, 1)):
+        part = draw.of(places)
+        for values in (part.amperes, *(x for b in part.behind for x in (b.power, b.amperes))):
+            assert values.shape == (count,)
+        assert not part.amperes.any()

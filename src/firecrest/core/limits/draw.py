@@ -140,31 +140,26 @@ def _weighted(values: Sequence[Complex], boards: Boards) -> Complex:
 
 def _switching(switched: Sequence[Real], boards: Boards) -> tuple[Real, Number]:
     """(A on the bus, W behind converters) of switching losses k n |I|."""
-    amperes: Real = np.zeros(1)
+    direct: list[Real] = []
     watts: Number = 0.0
     for amps, feed in zip(switched, boards.feeds, strict=True):
         lost, converter = feed.outputs.loss * amps, boards.converter_of(feed)
         if converter is None:
-            amperes = amperes + lost
+            direct.append(lost)
         else:
             watts = watts + converter.output_voltage * lost / converter.efficiency
-    return np.asarray(amperes), watts
+    return _sum(direct or [np.zeros_like(switched[0])]), watts
 
 
 def _behind(means: Sequence[Real], switched: Sequence[Real], boards: Boards) -> tuple[Behind, ...]:
     """What the outputs behind each converter ask of it."""
-    found = []
+    found, nothing = [], np.zeros_like(switched[0])
     for place in range(len(boards.converters)):
         own = [
             (power, feed.outputs.loss * amps)
             for power, amps, feed in zip(means, switched, boards.feeds, strict=True)
             if boards.boards[feed.board].converter == place
         ]
-        nothing = np.zeros(1)
-        found.append(
-            Behind(
-                _sum([nothing, *(power for power, _ in own)]),
-                _sum([nothing, *(lost for _, lost in own)]),
-            )
-        )
+        powers, losses = [power for power, _ in own], [lost for _, lost in own]
+        found.append(Behind(_sum(powers or [nothing]), _sum(losses or [nothing])))
     return tuple(found)
