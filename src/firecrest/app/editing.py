@@ -5,7 +5,7 @@ holds that part.
 """
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Protocol
 
 from PySide6.QtCore import QObject, Signal
 
@@ -15,6 +15,16 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
 from firecrest.design.history import History
+
+
+class Typed(Protocol):
+    """A field in which something is being typed, or stands refused."""
+
+    def keep(self) -> bool:
+        """Put it in force; False when it is refused."""
+
+    def restore(self) -> None:
+        """Back to what is in force."""
 
 
 class Editing(QObject):
@@ -30,6 +40,7 @@ class Editing(QObject):
         self.memo = Memo()
         self.assessment = assess(design, self.memo)
         self.trial: Assessment | None = None
+        self.typed: list[Typed] = []
 
     @property
     def design(self) -> Design:
@@ -43,8 +54,9 @@ class Editing(QObject):
         if design == self.design:
             self.drop_trial()
             return
+        assessed = assess(design, self.memo)  # before it enters the history, should that fail
         self.history.push(label, design, fold)
-        self._settle()
+        self._settle(assessed)
 
     def edit(self, path: Path, value: Any, fold: str | None = None) -> None:
         """Another value at ``path``; FirecrestError when the design refuses it."""
@@ -66,18 +78,34 @@ class Editing(QObject):
         return True
 
     def undo(self) -> None:
-        """Back one step."""
+        """Back one step: what is typed is one; a refused text is taken back before any."""
+        if not self.keep_typed():
+            self.drop_typed()
+            return
         self.history.undo()
         self._settle()
 
     def redo(self) -> None:
-        """Forward one step."""
+        """Forward one step, unless something else was typed first."""
+        if not self.keep_typed():
+            self.drop_typed()
+            return
         self.history.redo()
         self._settle()
 
-    def _settle(self) -> None:
+    def keep_typed(self) -> bool:
+        """Put all that is being typed in force; False when any of it is refused."""
+        kept = [field.keep() for field in list(self.typed)]
+        return all(kept)
+
+    def drop_typed(self) -> None:
+        """Every field back to what is in force."""
+        for field in list(self.typed):
+            field.restore()
+
+    def _settle(self, assessed: Assessment | None = None) -> None:
         self.trial = None
-        self.assessment = assess(self.design, self.memo)
+        self.assessment = assess(self.design, self.memo) if assessed is None else assessed
         self.settled()
         self.changed.emit()
 

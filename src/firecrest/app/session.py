@@ -100,6 +100,7 @@ class Session(Editing):
         stamp: FileStamp | None,
         saved: Design | None,
     ) -> None:
+        self.drop_typed()
         self.history = History(document.design, saved=saved)
         self.attachments = dict(document.attachments)
         self.path, self.stamp, self.frequency = path, stamp, None
@@ -122,6 +123,7 @@ class Session(Editing):
         self.stamp = write_document(path, Document(self.design, self.attachments), seen)
         self.path = path
         self.history.saved = self.design
+        self.history.end_fold()
         self.shelf.note_use(self.design)
         self._forget_journal()
         self.file_changed.emit()

@@ -7,6 +7,17 @@ from firecrest.design.design import Design
 LONGEST = 500
 
 
+ARROW = " → "
+"""Between both values of a figure in the label of a step."""
+
+
+def joined(first: str, last: str) -> str:
+    """One label for a row of steps of one figure: its first value and its last."""
+    if ARROW not in first or ARROW not in last:
+        return last
+    return first.split(ARROW)[0] + ARROW + last.split(ARROW)[-1]
+
+
 @dataclass
 class History:
     """Present design, and what can be undone and redone. "Modified" is: not the saved object."""
@@ -20,7 +31,8 @@ class History:
     def push(self, label: str, design: Design, fold: str | None = None) -> None:
         """A new step; with the same ``fold`` key as the last one it joins that step (a drag)."""
         if fold is not None and fold == self._fold and self.past:
-            self.past[-1] = (label, self.past[-1][1])
+            first, design_before = self.past[-1]
+            self.past[-1] = (joined(first, label), design_before)
         else:
             self.past = [*self.past[-LONGEST + 1 :], (label, self.present)]
         self.present, self.future, self._fold = design, [], fold

@@ -42,14 +42,17 @@ def test_low_note_allows_what_the_programme_does_not_contain():
     assert sine.frequency == 100.0
 
 
-def test_columns_of_designs_are_checked_each_by_itself():
+@pytest.mark.parametrize("shared", [False, True], ids=["own limits", "the same limits"])
+def test_columns_of_designs_are_checked_each_by_itself(shared):
     rng = np.random.default_rng(5)
     factors = np.exp(rng.normal(0, 0.4, (2, 20, 241))) * (F / 30)
-    limits = [Limit("cone", "C", factors[0]), Limit("port", "U", factors[1])]
+    limits = [limit("cone", factors[0]), limit("port", factors[1], "U")]
+    if shared:
+        limits = [limit("cone", factors[0][0]), limit("port", factors[1][0], "U")]
     drive, corner = rng.uniform(0.2, 2, (20, 1)), rng.uniform(30, 80, (20, 1))
     many = low_note(held_notes(F, PROGRAMMES["music"], corner), limits, drive)
     for k in range(20):
-        own = [Limit(x.name, x.code, x.factor[k]) for x in limits]
+        own = [limit(x.name, np.atleast_2d(x.factor)[0 if shared else k], x.code) for x in limits]
         one = checked(own, float(drive[k, 0]), PROGRAMMES["music"], float(corner[k, 0]))
         found = low_note_of(many, limits, k)
         assert found.margin == pytest.approx(one.margin)

@@ -8,6 +8,7 @@ from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtGui import (
     QContextMenuEvent,
     QFocusEvent,
+    QHideEvent,
     QKeyEvent,
     QKeySequence,
     QMouseEvent,
@@ -52,7 +53,6 @@ class NumberEdit(QLineEdit):
         self.setFixedWidth(FIELD_WIDTH)
         facts = binding.facts
         self.setAccessibleName(f"{facts.label} {facts.symbol}".strip())
-        self.setAccessibleDescription(facts.help)
         self.textEdited.connect(self._typed)
         self.show_value()
 
@@ -78,8 +78,16 @@ class NumberEdit(QLineEdit):
         self.setText(self._text(value))
         empty = self.binding.placeholder(self.session.assessment) if value is None else ""
         self.setPlaceholderText(empty)
+        self._describe(empty)
         self._flag("unknown", empty == "not known")
         self._flag("refused", False)
+
+    def _describe(self, empty: str) -> None:
+        """What it is for, and what stands for the figure where there is none of its own."""
+        help = self.binding.facts.help
+        said = f"Empty: {empty.strip('()')}. {help}" if empty else help
+        if self.accessibleDescription() != said:
+            self.setAccessibleDescription(said)
 
     def _text(self, value: float | None) -> str:
         if value is None:
@@ -111,7 +119,7 @@ class NumberEdit(QLineEdit):
     # typing ------------------------------------------------------------------
 
     def _typed(self, text: str) -> None:
-        self._typing = True
+        self._open(True)
         self._flag("refused", False)
         try:
             value = self._value(text)
@@ -124,6 +132,14 @@ class NumberEdit(QLineEdit):
             f"= {self.binding.facts.show(value)}" if value is not None else "not known", "reading"
         )
         self.session.try_design(design)
+
+    def _open(self, on: bool) -> None:
+        """Whether something is being typed, or stands refused, here."""
+        if on and not self._typing:
+            self.session.typed.append(self)
+        elif self._typing and not on:
+            self.session.typed.remove(self)
+        self._typing = on
 
     def _value(self, text: str) -> float | None:
         if not text.strip() and self.binding.facts.optional:
@@ -142,7 +158,7 @@ class NumberEdit(QLineEdit):
             before = self._text(self.binding.read(self.session.assessment)) or "not known"
             self._say(f"{error}\n{before} stays in force.", "refusal")
             return False
-        self._typing = False
+        self._open(False)
         self._quiet()
         self.session.apply(label, design)
         self.show_value()
@@ -150,7 +166,7 @@ class NumberEdit(QLineEdit):
 
     def restore(self) -> None:
         """Back to the value in force."""
-        self._typing = False
+        self._open(False)
         self._quiet()
         self.session.drop_trial()
         self.show_value()
@@ -179,6 +195,8 @@ class NumberEdit(QLineEdit):
     # the small note under the field -----------------------------------------
 
     def _say(self, text: str, role: str) -> None:
+        if not self.isVisible():
+            return
         window = self.window()
         self._hint = window.findChild(QLabel, HINT) or label(parent=window)
         self._hint.setObjectName(HINT)
@@ -214,6 +232,8 @@ class NumberEdit(QLineEdit):
             self.selectAll()
         elif key in (Qt.Key.Key_Up, Qt.Key.Key_Down):
             self.step(factor if key == Qt.Key.Key_Up else -factor)
+            if not self._typing:
+                self.selectAll()  # what is typed next replaces the figure
         elif key == Qt.Key.Key_F4:
             QToolTip.showText(
                 self.mapToGlobal(QPoint(0, self.height())),
@@ -268,6 +288,10 @@ class NumberEdit(QLineEdit):
             self.keep()
             if not self.property("refused"):
                 self._quiet()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._quiet()
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """The wheel steps a focused field only, so that scrolling never edits."""

@@ -88,7 +88,10 @@ def low_note(notes: Notes, limits: Sequence[Limit], input_drive: Number) -> Held
     if len({factor.shape for factor in factors}) > 1:
         factors = list(np.broadcast_arrays(*factors))
     softer = notes.softer - decibel(input_drive)
-    whole = held.of(decibel(np.stack(factors))) + softer
+    together = np.stack(factors)
+    if together.ndim == softer.ndim:  # limits that all designs share
+        together = together[:, None]
+    whole = held.of(decibel(together)) + softer
     worst = whole.argmin(axis=-1)[..., None]
     least = picked(whole, worst)
     cure = np.zeros(least.shape[1:])
