@@ -20,6 +20,7 @@ from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
 from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.place import place_on, return_to
 from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import Binding, at_path
@@ -113,11 +114,16 @@ class Stage(QWidget):
         wanted = self.structure()
         if wanted != self._built:
             self._built = wanted
+            place = place_on(self._scroll.widget(), self._scroll)
             old = self._scroll.takeWidget()
             if old is not None:
                 old.setParent(None)
                 old.deleteLater()
-            self._scroll.setWidget(self.build_lower())
+            page = self.build_lower()
+            self._scroll.setWidget(page)
+            self.refresh()
+            return_to(page, place, self._scroll)
+            return
         self.refresh()
 
     def _remember(self) -> None:

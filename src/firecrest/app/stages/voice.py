@@ -55,7 +55,8 @@ class VoiceStage(Stage):
 
     def structure(self) -> Any:
         return tuple(
-            (c.name, tuple(b.kind for b in c.blocks)) for c in self.session.design.voice.channels
+            (c.name, edits.sections_used(c), tuple(b.kind for b in c.blocks))
+            for c in self.session.design.voice.channels
         )
 
     def build_lower(self) -> QWidget:

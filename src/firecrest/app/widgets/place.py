@@ -1,0 +1,75 @@
+"""Where the keyboard and the eye are on a page, so that both stay there when it is built anew."""
+
+from dataclasses import dataclass
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import QApplication, QLineEdit, QScrollArea, QWidget
+
+from firecrest.app.widgets.number_field import NumberRow
+
+
+@dataclass(frozen=True)
+class Place:
+    """What has the keyboard ("" for nothing on this page), as which of all that can have it, the
+    caret and what is marked in a line of text, and how far the page is scrolled.
+    """
+
+    key: str
+    number: int
+    caret: tuple[int, int, int]
+    scrolled: tuple[int, int]
+
+
+def key_of(widget: QWidget) -> str:
+    """What a widget is known by, whichever object it is: its path, or its name."""
+    parent = widget.parentWidget()
+    if isinstance(parent, NumberRow):
+        return ".".join(map(str, parent.binding.path))
+    return str(widget.property("path") or widget.accessibleName())
+
+
+def _stops(page: QWidget) -> list[QWidget]:
+    """What can have the keyboard, in order."""
+    tab = Qt.FocusPolicy.TabFocus
+    return [w for w in page.findChildren(QWidget) if w.focusPolicy() & tab and not w.isHidden()]
+
+
+def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
+    """Where one is on ``page``."""
+    scrolled = scroll.horizontalScrollBar().value(), scroll.verticalScrollBar().value()
+    focus = QApplication.focusWidget()
+    if page is None or focus is None or not page.isAncestorOf(focus):
+        return Place("", -1, (0, -1, 0), scrolled)
+    caret = (0, -1, 0)
+    if isinstance(focus, QLineEdit):
+        caret = focus.cursorPosition(), focus.selectionStart(), focus.selectionLength()
+    stops = _stops(page)
+    return Place(key_of(focus), stops.index(focus) if focus in stops else -1, caret, scrolled)
+
+
+def return_to(page: QWidget, place: Place, scroll: QScrollArea) -> None:
+    """Back to ``place``: what has the same key, or else what stands at the same number now."""
+    if place.number >= 0:
+        stops = _stops(page)
+        alike = [w for w in stops if key_of(w) == place.key]
+        if len(alike) > 1 and place.number < len(stops) and stops[place.number] in alike:
+            alike = [stops[place.number]]
+        found = alike or stops[min(place.number, len(stops) - 1) :][:1]
+        for widget in found[:1]:
+            widget.setFocus(Qt.FocusReason.OtherFocusReason)
+            _set_caret(widget, place.caret)
+
+    def _scroll() -> None:
+        scroll.horizontalScrollBar().setValue(place.scrolled[0])
+        scroll.verticalScrollBar().setValue(place.scrolled[1])
+
+    QTimer.singleShot(0, page, _scroll)  # once the page knows its size
+
+
+def _set_caret(widget: QWidget, caret: tuple[int, int, int]) -> None:
+    position, start, length = caret
+    if isinstance(widget, QLineEdit):
+        widget.deselect()
+        widget.setCursorPosition(position)
+        if start >= 0:
+            widget.setSelection(start, length)

@@ -1,0 +1,86 @@
+"""Pages that are built anew: keyboard, caret and scrolling stay where they were."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from firecrest.app.widgets.place import key_of
+from tests.app.helpers import edit_of, menu, settle, type_into
+
+BLOCKS = ("voice", "channels", 0, "blocks")
+
+
+def focus():
+    return QApplication.focusWidget()
+
+
+def voice(window):
+    window.show_stage("voice")
+    settle()
+    return window.stage
+
+
+def button(stage, name):
+    from PySide6.QtWidgets import QAbstractButton
+
+    return [b for b in stage.findChildren(QAbstractButton) if b.accessibleName() == name]
+
+
+def test_a_slope_chosen_by_key_keeps_the_keyboard_and_counts_the_filters_anew(window):
+    stage = voice(window)
+    combo = stage.field((*BLOCKS, 0, "order"))
+    combo.setFocus()
+    QTest.keyClick(combo, Qt.Key.Key_End)
+    settle()
+    assert window.session.design.voice.channels[0].blocks[0].order == 8
+    assert focus().property("path") == "voice.channels.0.blocks.0.order"
+    said = [w.text() for w in stage.findChildren(type(window.saved)) if "filters used" in w.text()]
+    assert said[0].split(": ")[1].startswith("5 of")
+
+
+def test_a_moved_block_keeps_the_keyboard_on_the_button_that_moved_it(window):
+    stage = voice(window)
+    kinds = [b.kind for b in window.session.design.voice.channels[0].blocks]
+    move = button(stage, "Move later: High-pass")[0]
+    move.setFocus()
+    QTest.keyClick(move, Qt.Key.Key_Space)
+    settle()
+    after = [b.kind for b in window.session.design.voice.channels[0].blocks]
+    assert after == [kinds[1], kinds[0], *kinds[2:]]
+    assert focus().accessibleName() == "Move later: High-pass"
+
+
+def test_a_removed_block_leaves_the_keyboard_on_what_stands_there_now(window):
+    stage = voice(window)
+    remove = button(stage, "Remove: High-pass")[0]
+    remove.setFocus()
+    QTest.keyClick(remove, Qt.Key.Key_Space)
+    settle()
+    assert window.stage.isAncestorOf(focus())
+    assert focus() is not stage
+
+
+def test_undo_by_key_in_a_field_leaves_the_caret_there(window):
+    stage = voice(window)
+    path = (*BLOCKS, 0, "frequency")
+    type_into(window, path, "45")
+    edit = edit_of(window, *path)
+    edit.setFocus()
+    menu(window, "undo")
+    assert key_of(focus()) == "voice.channels.0.blocks.0.frequency"
+    assert stage.isAncestorOf(focus())
+
+
+def test_a_page_stays_scrolled_when_it_is_built_anew(window):
+    window.resize(1024, 700)
+    window.show_stage("size")
+    settle()
+    bar = window.stage._scroll.verticalScrollBar()
+    bar.setValue(bar.maximum())
+    before = bar.value()
+    assert before > 0
+    window.session.attempt(
+        lambda: window.session.edit(("box", "chambers", 0, "name"), "other name")
+    )
+    settle()
+    assert bar.value() == min(before, bar.maximum())
