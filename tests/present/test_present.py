@@ -58,7 +58,7 @@ def test_links_lead_to_fields_that_exist(assessed):
 
 def test_nothing_wrong_is_said_with_what_is_in_hand(blank):
     assert why(assess(blank))[0].plain == (
-        "Every promise is kept, with 6.0\u202fdB in hand. Bass reach is the closest."
+        "Every promise is kept, with 6.0\u202fdB in hand. Size is the closest."
     )
 
 

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from math import pi, sqrt
+from typing import Literal
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.motion import largest, motion_of
@@ -58,6 +60,10 @@ def fit_in_case(design: Design, place: int) -> PortFit:
     """How a port fits into the case, other things in it left out."""
     port = port_at(design.box, place)
     return port_fit(duct_of(port), space_of(design.box.case, port), port.bends)
+
+
+SLOT_WIDE = 4.0
+"""Width over height of a slot that takes the place of a round port."""
 
 
 @dataclass(frozen=True)
@@ -128,6 +134,23 @@ def with_port(design: Design, place: int, port: Port) -> Design:
     assert tuning is not None
     made = replace_at(design, ("box", "openings", place), port)
     return folded(with_tuning(made, tuning, chamber), place)
+
+
+def with_shape(design: Design, place: int, shape: Literal["round", "slot"]) -> tuple[str, Design]:
+    """(label, design) with a port made round or a slot of the same area, at the same tuning.
+
+    A slot is four times as wide as high. RangeError when no length gives that tuning.
+    """
+    port = port_at(design.box, place)
+    if shape == port.shape:
+        return "", design
+    area = port_area(port)
+    if shape == "round":
+        made = rebuilt(port, shape=shape, diameter=2 * sqrt(area / pi))
+    else:
+        height = sqrt(area / SLOT_WIDE)
+        made = rebuilt(port, shape=shape, width=SLOT_WIDE * height, height=height)
+    return f"Shape: {port.shape} → {shape}", with_port(design, place, made)
 
 
 def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:

@@ -195,7 +195,7 @@ def test_the_impedance_picture_shows_figures_and_measurement(slipway):
     assert [c.label for c in plot.curves] == ["from the figures", "measured"]
     assert plot.lines[0].label == "60 Hz measured"
     empty = curves.impedance_picture(DriverPart(name="X", fs=50.0), None)
-    assert empty.message == "no curve yet: needs Re, Sd, Qes and Qms"
+    assert empty.message == "needs Re, Sd, Qes and Qms"
     assert curves.response_picture(None).message
     levels = read_curve("".join(f"{f} {80 + f / 1000}\n" for f in range(20, 5000, 50)), "r")
     assert curves.response_picture(levels).y_range[1] >= 85

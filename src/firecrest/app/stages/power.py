@@ -20,6 +20,8 @@ from firecrest.present.power import power
 from firecrest.present.text import words
 from firecrest.present.text.notes import said
 
+CURRENTS = "Currents at the promise"
+
 
 class PowerStage(Stage):
     """Volts through the hours over pack, amplifier truth and currents."""
@@ -46,8 +48,11 @@ class PowerStage(Stage):
         has_board = p.source.kind == "pack" and p.source.board is not None
         return (
             p.source.kind,
+            words.source_name(self.session.design),
             has_board,
             tuple(_shape(board.part) for _, board in p.amplifiers),
+            len(power.energy_rows(self.session.assessment)),
+            len(power.current_rows(self.session.assessment)),
             len(p.other_loads),
             len(p.converters),
             len(self.session.design.voice.channels),
@@ -142,7 +147,7 @@ class PowerStage(Stage):
 
     def _energy_column(self) -> QWidget:
         session = self.session
-        self._energy = [BarRow() for _ in range(4)]
+        self._energy = [BarRow() for _ in power.energy_rows(session.assessment)]
         self._currents = [BarRow(stripe=True) for _ in power.current_rows(session.assessment)]
         loads = numbers(
             session,
@@ -156,17 +161,11 @@ class PowerStage(Stage):
         place = session.design.power.dsp_place
         dsp = numbers(session, ("power", "boards", place, "part", "power"))
         self._drawn = label("", "hint")
-        return column(
-            "Where it goes",
-            "at half charge",
-            *self._energy,
-            self._drawn,
-            label("Currents at the promise", "section"),
-            *self._currents,
-            label("DSP and other loads", "section"),
-            *dsp,
-            *loads,
-        )
+        more = [*self._currents, label("DSP and other loads", "section"), *dsp, *loads]
+        if not self._energy:
+            return column(CURRENTS, "", *more)
+        goes = [*self._energy, self._drawn, label(CURRENTS, "section")]
+        return column("Where it goes", "at half charge", *goes, *more)
 
     def refresh(self) -> None:
         """Draw runtime, truth, energy and currents."""

@@ -151,7 +151,8 @@ class VoiceStage(Stage):
     def refresh(self) -> None:
         """Draw response and ceiling, with ghosts."""
         a, t = self.session.assessment, self.session.trial
-        self.response.show_plot(views.response_plot(a), views.response_plot(t) if t else None)
+        whole = partial(views.response_plot, full=True)
+        self.response.show_plot(whole(a), whole(t) if t else None)
         self.ceiling.show_plot(
             ceiling.voice_ceiling_plot(a), ceiling.voice_ceiling_plot(t) if t else None
         )

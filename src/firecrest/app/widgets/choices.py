@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.editing import Editing
 from firecrest.app.widgets.plain import label
+from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
 
@@ -71,8 +72,13 @@ def bound_segments(session: Editing, path: Path, options: Options) -> Segments:
     return segments
 
 
-def bound_combo(session: Editing, path: Path, options: Options) -> QComboBox:
-    """A drop-down that shows and sets the value at ``path``."""
+def bound_combo(
+    session: Editing,
+    path: Path,
+    options: Options,
+    make: Callable[[Design, Any], tuple[str, Design]] | None = None,
+) -> QComboBox:
+    """A drop-down that shows and sets the value at ``path``; ``make`` says what else changes."""
     combo = CalmCombo()
     combo.setAccessibleName(_label(session, path))
     combo.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -84,9 +90,17 @@ def bound_combo(session: Editing, path: Path, options: Options) -> QComboBox:
         # Another design may hold another value before the fields are built anew for it.
         combo.setCurrentIndex(values.index(value) if value in values else -1)
 
-    combo.activated.connect(
-        lambda place: session.attempt(lambda: session.edit(path, values[place]))
-    )
+    def _set(value: Any) -> None:
+        if make is None:
+            session.edit(path, value)
+        else:
+            session.apply(*make(session.design, value))
+
+    def _chosen(place: int) -> None:
+        if not session.attempt(lambda: _set(values[place])):
+            show(value_at(session.design, path))
+
+    combo.activated.connect(_chosen)
     _follow(session, path, show, combo)
     return combo
 

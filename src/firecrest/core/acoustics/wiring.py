@@ -20,6 +20,16 @@ class CoilFactors:
     bl: float
     power: float
 
+    @property
+    def at_voltage(self) -> float:
+        """Level in dB at the same voltage: force goes with Bl/Re."""
+        return 20 * log10(self.bl / self.resistance)
+
+    @property
+    def at_power(self) -> float:
+        """Level in dB at the same power: efficiency goes with Bl^2/Re."""
+        return 10 * log10(self.bl**2 / self.resistance)
+
 
 def coil_factors(stated: str, wired: str) -> CoilFactors:
     """From figures for two coils in ``stated`` ("series", "parallel") to ``wired``

@@ -287,9 +287,16 @@ def estimate_edit(design: Design, path: Path) -> tuple[str, Design]:
     return take_figures(design, path, values, "estimate", bands, f"Estimate {len(found)} figures")
 
 
+RATED = ("nominal", "size")
+"""Names of classes, not figures of a part: they have no likely range."""
+
+
 def range_text(part: Any, name: str) -> str:
     """Likely range of a figure, "±5 %"; empty when nothing is known of it."""
     share = tolerance_of(part, name)
+    facts = field_facts(type(part), name)
+    if facts is None or facts.whole or facts.quantity == "money" or name in RATED:
+        return ""
     if getattr(part, name) is None and name not in part.tolerances:
         return ""
     return "" if share is None else f"±{100 * share:.3g} %"

@@ -11,6 +11,7 @@ from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.figures import derivation_of, radiator_derivation
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.arrays import Real
+from firecrest.core.errors import FirecrestError
 from firecrest.core.limits.kinds import kind_of_code
 from firecrest.core.limits.loudness import promised_shape
 from firecrest.core.units import THIN_SPACE, figure, shown
@@ -23,7 +24,7 @@ from firecrest.present.parts.datasheet import missing
 from firecrest.present.parts.updates import part_paths
 from firecrest.present.text.notes import said
 from firecrest.present.text.words import joined
-from firecrest.proposals.placing import half_voltage
+from firecrest.proposals.placing import half_voltage, path_of
 from firecrest.search.choose import Outcome, rank
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
@@ -115,26 +116,49 @@ class Mini:
 
 @dataclass(frozen=True)
 class Row:
-    """One part on the shelf; ``outcome`` is None until it is worked out."""
+    """One part on the shelf; ``outcome`` is None until it is worked out.
+
+    ``in_force``: it stands where it would be put; ``elsewhere``: only in other places.
+    """
 
     entry: Entry
     in_force: bool
     outcome: Outcome | None = None
+    elsewhere: bool = False
 
 
 def ids_in_force(design: Design) -> dict[str, str]:
     """Id of the shelf's part (or its name) by kind, of what the design holds."""
-    found: dict[str, str] = {}
-    for path in part_paths(design):
-        part = value_at(design, path)
-        found[part.shelf.part if part.shelf else f"name:{part.name}"] = part.name
+    parts = (value_at(design, path) for path in part_paths(design))
+    return {_id_of(part): part.name for part in parts}
+
+
+def _id_of(part: Any) -> str:
+    return part.shelf.part if part.shelf else f"name:{part.name}"
+
+
+def rows(
+    entries: Sequence[Entry], design: Design, outcomes: Mapping[str, Outcome], place: int = 0
+) -> list[Row]:
+    """Rows of entries in the order they come; ``place`` is which of its kind would be replaced."""
+    held = ids_in_force(design)
+    found = []
+    for entry in entries:
+        names = {entry.id, f"name:{entry.name}"}
+        here = _here(design, entry.part, place) in names
+        found.append(
+            Row(entry, here, outcomes.get(entry.id), not here and not names.isdisjoint(held))
+        )
     return found
 
 
-def rows(entries: Sequence[Entry], design: Design, outcomes: Mapping[str, Outcome]) -> list[Row]:
-    """Rows of entries in the order they come."""
-    held = ids_in_force(design)
-    return [Row(e, e.id in held or f"name:{e.name}" in held, outcomes.get(e.id)) for e in entries]
+def _here(design: Design, part: Any, place: int) -> str:
+    """Id of what stands where ``part`` would be put; "" where nothing of its kind does."""
+    try:
+        now = value_at(design, path_of(design, part, place))
+    except (FirecrestError, IndexError):
+        return ""
+    return _id_of(now) if hasattr(now, "shelf") else ""
 
 
 def subtitle(entry: Entry) -> tuple[str, str]:

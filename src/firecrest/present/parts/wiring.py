@@ -7,7 +7,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.figures import wired_driver
-from firecrest.core.acoustics.wiring import combination
+from firecrest.core.acoustics.wiring import coil_factors, combination
 from firecrest.core.circuit.solve import output_impedance
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import THIN_SPACE, figure
@@ -78,6 +78,7 @@ def _way(assessment: Assessment, place: int, group: DriverGroup) -> Way:
     least = least_impedance(made, place)
     nominal = wired_driver(group.driver, group.coils).nominal
     factors = combination(group.in_series, group.in_parallel)
+    coils = coil_factors(group.driver.stated_for, group.coils)
     loud = made.promise("loudness").predicted
     allowed, verdict = board_verdict(made, place)
     return Way(
@@ -87,8 +88,8 @@ def _way(assessment: Assessment, place: int, group: DriverGroup) -> Way:
         _name(group),
         "–" if nominal is None else f"{figure(nominal * factors.impedance, 1)}{THIN_SPACE}Ω",
         "–" if least is None else _at(least),
-        decibels(factors.at_voltage),
-        decibels(factors.at_power),
+        decibels(factors.at_voltage + coils.at_voltage),
+        decibels(factors.at_power + coils.at_power),
         "–" if loud is None else f"{figure(loud, 1)}{THIN_SPACE}dB",
         verdict,
         allowed,

@@ -77,7 +77,7 @@ def _peak_line(measured: MeasuredCurve | None) -> tuple[Line, ...]:
 def _waits(part: DriverPart) -> str:
     known = derivation_of(part).figures
     gaps = [key for key in SHEET if key not in known]
-    return f"no curve yet: needs {joined([SYMBOLS[k] for k in gaps[:4]])}"
+    return f"needs {joined([SYMBOLS[k] for k in gaps[:4]])}"
 
 
 def response_picture(measured: MeasuredCurve | None) -> Plot:
@@ -90,7 +90,7 @@ def response_picture(measured: MeasuredCurve | None) -> Plot:
             (60.0, 100.0),
             10,
             "dB",
-            message="no response attached yet",
+            message="no response is attached",
         )
     seen = (measured.frequency >= 20) & (measured.frequency <= 20000)
     values = measured.magnitude[seen] if seen.any() else measured.magnitude

@@ -155,6 +155,13 @@ CAUTION_BATTERY = (
 )
 
 
+CAUTION_BANK = (
+    "Power bank: there are lithium cells in it. Keep it whole, dry and out of the sun, give it air "
+    "while it works, charge it with its own charger, and check your carrier's rules before you "
+    "ship or fly it."
+)
+
+
 def caution(assessment: Assessment) -> str:
     """The caution that goes with the source."""
     source = assessment.design.power.source
@@ -169,8 +176,8 @@ def part_caution(part: Any) -> str:
         nickel = part.chemistry == "nickel metal hydride"
         return CAUTION_NICKEL if nickel else CAUTION_PACK
     if isinstance(part, WallSupply):
-        own = part.form in ("house battery", "power bank")
-        return CAUTION_BATTERY if own else CAUTION_MAINS
+        own = {"house battery": CAUTION_BATTERY, "power bank": CAUTION_BANK}
+        return own.get(part.form, CAUTION_MAINS)
     if isinstance(part, Amplifier) and part.own_mains:
         return CAUTION_MAINS
     return ""

@@ -218,7 +218,7 @@ class ShelfPanel(QWidget):
     def _show(self) -> None:
         session, model = self.session, self.table.rows_model
         columns = shown.RESULTS if self.results else shown.figure_columns(self.kind)
-        found = shown.rows(self._selected(), session.design, self.judged.outcomes)
+        found = shown.rows(self._selected(), session.design, self.judged.outcomes, self.place)
         found = self._kept(found)
         column = columns[self._sort[0]] if self._sort else None
         if column is None and not self.results:

@@ -162,7 +162,7 @@ class ShelfDelegate(QStyledItemDelegate):
         paint_origin(p, QRectF(left + 1, rect.top() + 23, 7, 7), origin)
         p.setPen(colour("flame" if shown.BAD_SHEET in text else "ink2"))
         p.setFont(text_font(11))
-        said = "in this design" if row.in_force else text
+        said = "in this design" if row.in_force else "elsewhere in it" if row.elsewhere else text
         said = p.fontMetrics().elidedText(said, Qt.TextElideMode.ElideRight, int(rect.width() - 26))
         p.drawText(QPointF(left + 13, rect.top() + 31), said)
 

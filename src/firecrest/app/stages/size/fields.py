@@ -26,6 +26,7 @@ from firecrest.present.size import losses
 from firecrest.present.size.openings import owner_kind
 from firecrest.proposals.inverse import tuner_path
 from firecrest.proposals.layouts import kind_of, with_kind, with_own_chamber
+from firecrest.proposals.ports import with_shape
 
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
@@ -230,7 +231,11 @@ def _radiators(session: Session, owner: Path, act: Callable[[str], None]) -> Row
 def _port(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     port = value_at(session.design, owner)
     sides = ("diameter",) if port.shape == "round" else ("width", "height")
-    rows: Rows = [labelled("Shape", bound_combo(session, (*owner, "shape"), SHAPES))]
+    shaped = partial(with_shape, place=int(owner[2]))
+    shape = bound_combo(
+        session, (*owner, "shape"), SHAPES, lambda design, value: shaped(design, shape=value)
+    )
+    rows: Rows = [labelled("Shape", shape)]
     rows += numbers(session, *((*owner, n) for n in ("count", *sides, "length", "bends")))
     rows.append(buttons(("Choose a port…", lambda: act("ports"))))
     rows.append(labelled("Edges", bound_combo(session, (*owner, "edges"), EDGES)))
