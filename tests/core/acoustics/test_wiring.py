@@ -16,6 +16,9 @@ def test_series_and_parallel_coils_are_exact_opposites():
     one = coil_factors("parallel", "one")
     assert (one.resistance, one.bl, one.power) == (2.0, 1.0, 0.5)
     assert coil_factors("series", "as stated").bl == 1.0
+    assert there.at_voltage == pytest.approx(6.0206, abs=1e-4)
+    assert there.at_power == coil_factors("series", "one").at_voltage == 0.0
+    assert coil_factors("series", "one").at_power == pytest.approx(-3.0103, abs=1e-4)
 
 
 @pytest.mark.parametrize(

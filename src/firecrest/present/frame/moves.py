@@ -8,6 +8,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.balance import balance
 from firecrest.assessment.protection import protected
 from firecrest.assessment.sharing import shared_air
 from firecrest.core.acoustics.openings.port import SPEED_LIMITS
@@ -15,12 +16,13 @@ from firecrest.core.errors import FirecrestError
 from firecrest.core.units import figure
 from firecrest.design.box import Port, placed, port_at
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.present.frame.effects import changes
 from firecrest.present.text.words import joined
 from firecrest.proposals.inverse import with_tuning
 from firecrest.proposals.layouts import with_own_chamber
 from firecrest.proposals.ports import candidates, fit_in_case, peak_speed, with_port
+from firecrest.proposals.turning import SIDES, turned
 
 
 def _quieter(before: Assessment, after: Assessment) -> bool:
@@ -44,8 +46,10 @@ Job = Callable[[], Move | None]
 
 def jobs(assessment: Assessment) -> Iterator[Job]:
     """One job per proposal that may be worth it."""
+    yield lambda: _turned(assessment)
     if assessment.acoustic is None:
         return
+    yield lambda: _balanced(assessment)
     yield lambda: _high_pass(assessment)
     yield lambda: _own_chamber(assessment)
     for place, _ in placed(assessment.design.box.openings, Port):
@@ -64,6 +68,42 @@ def _move(assessment: Assessment, title: str, detail: str, design: Design) -> Mo
     ]
     said += [f"keeps {key}" for key in kept]
     return Move(title, detail, tuple(said) or ("no promise moves",), design)
+
+
+def _turned(assessment: Assessment) -> Move | None:
+    """The case on another side, where that alone makes it fit."""
+    made = turned(assessment.design) if assessment.promise("size").state == "short" else None
+    if made is None:
+        return None
+    asked = made.brief.size
+    sizes = " × ".join(figure(1e3 * getattr(asked, side), 0) for side in SIDES)
+    detail = f"Its place is then {sizes} mm seen from the box: length, height, depth."
+    return _move(assessment, "Turn the box on another side", detail, made)
+
+
+def _balanced(assessment: Assessment) -> Move | None:
+    """The louder ways turned down to the others, in steps of half a dB.
+
+    Not where shared air takes the bass: that is cured first.
+    """
+    found, design = balance(assessment), assessment.design
+    if found is None or shared_air(assessment) is not None:
+        return None
+    places = found.louder if found.by > 0 else (found.lowest,)
+    down = round(2 * abs(found.by)) / 2
+    for place in places:
+        path = ("voice", "channels", place, "gain")
+        try:
+            design = set_number(design, path, value_at(design, path) - down)
+        except FirecrestError:
+            return None
+    names = joined([design.voice.channels[place].name for place in places])
+    return _move(
+        assessment,
+        f"Turn {names} down by {figure(down, 1)} dB",
+        "Every way is then about as loud in its own band.",
+        design,
+    )
 
 
 def _high_pass(assessment: Assessment) -> Move | None:

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.balance import balance
 from firecrest.assessment.electrical import full_rail, source_at
 from firecrest.assessment.further import (
     filter_that_holds_reach,
@@ -26,12 +27,14 @@ from firecrest.present.text.notes import is_code, said
 from firecrest.present.text.words import (
     PROMISE_NAMES,
     ending,
+    joined,
     limit_name,
     margin_text,
     numeral,
     promise_unit,
     surroundings,
 )
+from firecrest.proposals.turning import turned
 
 
 @dataclass(frozen=True)
@@ -73,6 +76,7 @@ def why(assessment: Assessment) -> list[Sentence]:
         if low is not None and not low.passed and assessment.promise("loudness").state != "close":
             found.append(_low_note_sentence(assessment.acoustic, low))
         found += _dip(assessment, assessment.acoustic)
+        found += _balance_sentence(assessment)
         found = _rest_sentences(assessment) + found
         found += _amplifier_sentences(assessment)
         found += _takeover(assessment.acoustic)
@@ -110,7 +114,8 @@ def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | No
         return Sentence(mark, (Piece(over, ("brief", "runtime", "level")), Piece(".")))
     if promise.key == "size":
         over, side = margin_text(promise, assessment.design), said(promise.reason)
-        return Sentence(mark, (Piece(f"The {side} is {over}", ("box", "case", side)), Piece(".")))
+        end = "; turned on another side it fits." if turned(assessment.design) else "."
+        return Sentence(mark, (Piece(f"The {side} is {over}", ("box", "case", side)), Piece(end)))
     unit = promise_unit(promise.key, assessment.design)
     got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
     tail = _ended_by(assessment) if promise.key == "runtime" else ""
@@ -241,6 +246,19 @@ def _dip(assessment: Assessment, a: Acoustic) -> list[Sentence]:
     drop = assessment.design.brief.bass.drop
     text = f"Between {_hz(low)} and {_hz(high)}{THIN_SPACE}Hz the level at the promise dips "
     return [Sentence("close", (Piece(f"{text}{a.reaches.dip:.1f} dB below −{drop} dB."),))]
+
+
+def _balance_sentence(assessment: Assessment) -> list[Sentence]:
+    """A way that is far louder than the others in its own band."""
+    found, channels = balance(assessment), assessment.design.voice.channels
+    if found is None:
+        return []
+    ways = joined([channels[place].name for place in found.louder])
+    verb = "plays" if len(found.louder) == 1 else "play"
+    than = "louder" if found.by > 0 else "softer"
+    path: Path = ("voice", "channels", found.louder[0], "gain")
+    text = f" {verb} {figure(abs(found.by), 1)} dB {than} than {channels[found.lowest].name}, "
+    return [Sentence("close", (Piece(ways, path), Piece(f"{text}each in its own band.")))]
 
 
 def run_at(a: Acoustic, point: int) -> Run:
