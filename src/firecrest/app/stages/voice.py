@@ -38,7 +38,13 @@ class VoiceStage(Stage):
         box = QVBoxLayout(self.heart)
         box.setContentsMargins(0, 2, 0, 0)
         box.setSpacing(2)
-        box.addWidget(label("Response", "section"))
+        top = QHBoxLayout()
+        top.setSpacing(10)
+        top.addWidget(label("Response", "section"))
+        self._worth = label("", "second")
+        top.addWidget(self._worth)
+        top.addStretch(1)
+        box.addLayout(top)
         self.response = Chart(self.session, height=120)
         box.addWidget(self.response, 5)
         line = QHBoxLayout()
@@ -151,6 +157,7 @@ class VoiceStage(Stage):
     def refresh(self) -> None:
         """Draw response and ceiling, with ghosts."""
         a, t = self.session.assessment, self.session.trial
+        self._worth.setText(ceiling.beyond_lumps(a))
         whole = partial(views.response_plot, full=True)
         self.response.show_plot(whole(a), whole(t) if t else None)
         self.ceiling.show_plot(

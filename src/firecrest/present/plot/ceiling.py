@@ -143,13 +143,24 @@ def _hertz(value: SupportsFloat) -> str:
     return f"{value:.0f}{THIN_SPACE}Hz"
 
 
+def lumped_to(assessment: Assessment) -> float:
+    """Hz up to which chambers are lumps and cones small: a sixth of a wave in the longest way."""
+    speed = air_of(assessment.design.brief.conditions).speed
+    return float(speed / (6 * assessment.cabinet.longest_inner))
+
+
+def beyond_lumps(assessment: Assessment) -> str:
+    """What a response up to 20 kHz is worth."""
+    top = _hertz(lumped_to(assessment))
+    return f"good to about {top}; above, cones stay pistons here, without beaming or break-up"
+
+
 def _validity(assessment: Assessment) -> tuple[str, ...]:
     """Up to where the lumped model holds."""
     a = assessment.acoustic
     if a is None:
         return ()
-    speed = air_of(assessment.design.brief.conditions).speed
-    top = speed / (6 * assessment.cabinet.longest_inner)
+    top = lumped_to(assessment)
     known = (f"Known limits only: {said(assessment.missing[0])}.",) if assessment.missing else ()
     return (
         *known,
@@ -162,7 +173,7 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     """Ceiling after EQ: how loud the voice as a whole may go before each note gives out."""
     a = assessment.acoustic
     if a is None:
-        return waiting("Ceiling after voice", assessment, BASS)
+        return waiting("Ceiling after voice", assessment, FULL)
     brief = assessment.design.brief
     shape = a.asked - brief.loudness.level
     gain = (a.unit_level - a.level_before_voice) - _band_mean(a)
@@ -173,7 +184,7 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     return Plot(
         "Ceiling after voice",
         "frequency",
-        BASS,
+        FULL,
         y_range,
         step,
         "dB",
