@@ -12,7 +12,15 @@ from pathlib import Path
 import numpy as np
 import pyqtgraph as pg
 from PySide6.QtCore import QBuffer, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QContextMenuEvent, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen
+from PySide6.QtGui import (
+    QContextMenuEvent,
+    QFocusEvent,
+    QFontMetricsF,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPen,
+)
 from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import (
     QApplication,
@@ -28,10 +36,13 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.files.atomic import write_file
+from firecrest.present.plot.placement import apart
 from firecrest.present.plot.plot import Plot
 from firecrest.present.size.portview import area_ticks
 
 TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
+LEFT, RIGHT = 50, 24
+"""Pixels beside the plot area."""
 THIRD = 2 ** (1 / 3)
 
 
@@ -90,16 +101,16 @@ class Chart(pg.PlotWidget):
         item.hideButtons()
         item.getViewBox().setMouseEnabled(x=False, y=False)
         item.getViewBox().setDefaultPadding(0)
-        item.layout.setContentsMargins(0, 6, 16, 0)
+        item.layout.setContentsMargins(0, 6, RIGHT, 0)
         for name in ("left", "bottom"):
             axis = item.getAxis(name)
             axis.setStyle(
                 tickLength=0,
                 tickFont=text_font(11),
                 autoExpandTextSpace=False,
-                hideOverlappingLabels=False,
+                hideOverlappingLabels=RIGHT,  # so far a text may reach beyond its axis
             )
-        item.getAxis("left").setWidth(50)
+        item.getAxis("left").setWidth(LEFT)
         item.getAxis("bottom").setHeight(20)
         self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
         for layer in (self._under, self._over):
@@ -164,15 +175,23 @@ class Chart(pg.PlotWidget):
     def _scale(self, plot: Plot) -> None:
         item = self.getPlotItem()
         item.getViewBox().setRange(xRange=self._x_range(), yRange=plot.y_range, padding=0)
-        item.getAxis("bottom").setTicks([self._x_ticks(plot), self._minor(plot)])
+        item.getAxis("bottom").setTicks([self._apart(self._x_ticks(plot)), self._minor(plot)])
         item.getAxis("left").setTicks([self._y_ticks(plot), []])
+
+    def _apart(self, ticks: list[tuple[float, str]]) -> list[tuple[float, str]]:
+        """The ticks whose texts do not touch; round numbers stay first."""
+        (low, high), metrics = self._span, QFontMetricsF(text_font(11))
+        room = self.width() - LEFT - RIGHT
+        places = [(x - low) / (high - low) * room for x, _ in ticks]
+        widths = [metrics.horizontalAdvance(text) for _, text in ticks]
+        ranks = ["125".find(text[:1]) % 9 for _, text in ticks]
+        shown = apart(places, widths, ranks)
+        return [tick for tick, on in zip(ticks, shown, strict=True) if on]
 
     def _x_ticks(self, plot: Plot) -> list[tuple[float, str]]:
         low, high = plot.x_range
         if plot.x_axis == "frequency":
             shown = [t for t in TICKS if low <= t <= high * 1.001]
-            wide = self.width() / max(len(shown), 1) > 46
-            shown = shown if wide else [t for t in shown if str(t)[0] in "125"]
             return [(float(np.log10(t)), _hertz(t, last=t == shown[-1])) for t in shown]
         if plot.x_axis == "distance":
             shown = [d for d in (1, 2, 4, 8, 16, 32) if low <= d <= high]

@@ -1,4 +1,4 @@
-"""One function that puts labels, tags and read-outs where nothing else stands."""
+"""Where labels, tags, read-outs and the texts of axes stand, so that none covers another."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -78,3 +78,26 @@ def around(
             (x - width - d, y + d),
         ]
     return found
+
+
+TICK_GAP = 6.0
+"""Least room in pixels between two texts of an axis."""
+
+
+def apart(places: Sequence[float], widths: Sequence[float], ranks: Sequence[int]) -> list[bool]:
+    """Which texts of an axis are shown so that none touches another.
+
+    Texts stand centred at ``places`` (pixels, rising) and are ``widths`` wide. Both ends go first,
+    then whatever has the lowest rank.
+    """
+    shown = [False] * len(places)
+    ends = {0, len(places) - 1}
+    for k in sorted(
+        range(len(places)), key=lambda k: (k not in ends, k not in ends and ranks[k], k)
+    ):
+        shown[k] = all(
+            abs(places[k] - places[j]) >= (widths[k] + widths[j]) / 2 + TICK_GAP
+            for j in range(len(places))
+            if shown[j]
+        )
+    return shown
