@@ -48,7 +48,8 @@ def _licence(package: str) -> str:
 def keys_text() -> str:
     """All shortcuts, from the table of actions."""
     rows = "".join(
-        f"<tr><td>{a.shortcut}&nbsp;&nbsp;</td><td>{a.text.replace('&', '').rstrip('…')}</td></tr>"
+        f"<tr><td>{a.shortcut.replace('; ', ', ')}&nbsp;&nbsp;</td>"
+        f"<td>{a.text.replace('&', '').rstrip('…')}</td></tr>"
         for a in ACTIONS
         if a.shortcut
     )

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 class Action:
     """One command: ``slot`` names the window's method; ``argument`` is passed when given.
 
-    ``sub`` is the submenu it stands in.
+    ``sub`` is the submenu it stands in; of several shortcuts ("A; B") the first is shown.
     """
 
     id: str
@@ -40,10 +40,10 @@ ACTIONS = (
     ),
     Action("save", "&Project", "&Save", "save", "Ctrl+S"),
     Action("save_as", "&Project", "Save &as…", "save_as", "Ctrl+Shift+S"),
-    Action("rename", "&Project", "&Rename…", "rename", "F2"),
-    Action("quit", "&Project", "&Quit", "close", "Ctrl+Q", break_before=True),
+    Action("rename", "&Project", "Rena&me…", "rename", "F2"),
+    Action("quit", "&Project", "&Quit", "close", "Ctrl+Q; Ctrl+W", break_before=True),
     Action("undo", "&Edit", "&Undo", "undo", "Ctrl+Z"),
-    Action("redo", "&Edit", "&Redo", "redo", "Ctrl+Shift+Z"),
+    Action("redo", "&Edit", "&Redo", "redo", "Ctrl+Shift+Z; Ctrl+Y"),
     Action(
         "find",
         "&Edit",
@@ -52,6 +52,7 @@ ACTIONS = (
         "Ctrl+K",
         break_before=True,
     ),
+    Action("find_here", "&Edit", "Find on this &page", "find_here", "Ctrl+F"),
     Action("stage_promise", "&View", "&Promise", "show_stage", "Alt+1", "promise"),
     Action("stage_parts", "&View", "Pa&rts", "show_stage", "Alt+2", "parts"),
     Action("stage_size", "&View", "&Size", "show_stage", "Alt+3", "size"),
@@ -61,8 +62,8 @@ ACTIONS = (
     Action("forward", "&View", "&Forward", "go_forward", "Alt+Right"),
     Action("region", "&View", "Next region", "next_region", "F6"),
     Action("region_back", "&View", "Previous region", "previous_region", "Shift+F6"),
-    Action("worst", "&View", "&Worst frequency", "look_worst", "Ctrl+W"),
-    Action("rail", "&View", "Narrow &rail", "toggle_rail", "F8", break_before=True),
+    Action("worst", "&View", "&Worst frequency", "look_worst", "Ctrl+Shift+W"),
+    Action("rail", "&View", "&Narrow rail", "toggle_rail", "F8", break_before=True),
     Action("side", "&View", "S&ide panel", "toggle_side", "F9"),
     Action("full", "&View", "F&ull screen", "toggle_full_screen", "F11"),
     Action("light", "&View", "&Light", "choose_theme", argument="light", break_before=True),

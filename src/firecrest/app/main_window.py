@@ -142,7 +142,7 @@ class MainWindow(ShelfActions):
     def _action(self, action: Action) -> QAction:
         made = QAction(action.text, self)
         if action.shortcut:
-            made.setShortcut(QKeySequence(action.shortcut))
+            made.setShortcuts(QKeySequence.listFromString(action.shortcut))
         if action.id in ("rail", "side", "full"):
             made.setCheckable(True)
         slot = getattr(self, action.slot)
@@ -275,11 +275,20 @@ class MainWindow(ShelfActions):
         self.finder.setFocus(Qt.FocusReason.ShortcutFocusReason)
         self.finder.selectAll()
 
+    def find_here(self) -> None:
+        """Keyboard to the search of the page on show, or to the find field where it has none."""
+        search = self.stage.search_field()
+        if search is None:
+            self.find_anything()
+        else:
+            search.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            search.selectAll()
+
     def _findable(self) -> list[Found]:
         commands = [
             Found(
                 a.text.replace("&", "").rstrip("…"),
-                a.shortcut or "command",
+                a.shortcut.split(";")[0] or "command",
                 self.actions_by_id[a.id].trigger,
             )
             for a in ACTIONS

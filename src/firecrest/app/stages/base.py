@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
     QGraphicsOpacityEffect,
     QGridLayout,
     QHBoxLayout,
+    QLineEdit,
     QScrollArea,
     QSplitter,
     QVBoxLayout,
@@ -94,6 +95,10 @@ class Stage(QWidget):
     def editing(self) -> Editing:
         """What undo and redo work on while this stage is shown."""
         return self.session
+
+    def search_field(self) -> QLineEdit | None:
+        """Where one types to search this stage."""
+        return None
 
     def leave(self) -> None:
         """The window closes."""

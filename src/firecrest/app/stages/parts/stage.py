@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
+    QLineEdit,
     QMenu,
     QPushButton,
     QStackedWidget,
@@ -152,6 +153,10 @@ class PartsStage(Stage):
             self.close_sheet()
         else:
             super().keyPressEvent(event)
+
+    def search_field(self) -> QLineEdit | None:
+        """The shelf's search, while the shelf is on show."""
+        return self.shelf.bar.search if self.pages.currentIndex() == 0 else None
 
     def leave(self) -> None:
         """What is under way is left."""
