@@ -52,6 +52,7 @@ ACTIONS = (
         "Ctrl+K",
         break_before=True,
     ),
+    Action("add_way", "&Edit", "Add a &way", "add_way", break_before=True),
     Action("find_here", "&Edit", "Find on this &page", "find_here", "Ctrl+F"),
     Action("stage_promise", "&View", "&Promise", "show_stage", "Alt+1", "promise"),
     Action("stage_parts", "&View", "Pa&rts", "show_stage", "Alt+2", "parts"),

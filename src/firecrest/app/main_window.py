@@ -301,6 +301,13 @@ class MainWindow(ShelfActions):
 
     # the rest of the actions ---------------------------------------------------------
 
+    def add_way(self) -> None:
+        """One more channel with drivers of its own, shown where it is crossed over."""
+        self.show_stage("voice")
+        stage = self.stage
+        assert isinstance(stage, VoiceStage)
+        stage.add_way()
+
     def undo(self) -> None:
         """Back one step."""
         self.stage.editing.undo()

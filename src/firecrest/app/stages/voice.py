@@ -13,13 +13,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from firecrest.app.stages.base import Stage, column, columns, numbers
+from firecrest.app.stages.base import Stage, column, numbers
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
+from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
 from firecrest.present.plot import ceiling, views
+from firecrest.proposals.ways import with_way, without_way
 
 FAMILIES = (
     ("butterworth", "Butterworth"),
@@ -35,6 +36,10 @@ class VoiceStage(Stage):
     key, title, subtitle = "voice", "Voice", "what each driver is told to play"
 
     def build_heart(self) -> None:
+        more = QPushButton("Add way")
+        tip(more, "One more channel with small drivers of its own, crossed over to the first")
+        more.clicked.connect(self.add_way)
+        self.bar.addWidget(more)
         box = QVBoxLayout(self.heart)
         box.setContentsMargins(0, 2, 0, 0)
         box.setSpacing(2)
@@ -66,8 +71,14 @@ class VoiceStage(Stage):
         )
 
     def build_lower(self) -> QWidget:
-        channels = self.session.design.voice.channels
-        return columns(*(self._lane(k) for k in range(len(channels))))
+        holder = QWidget()
+        box = QVBoxLayout(holder)
+        box.setContentsMargins(0, 6, 8, 4)
+        box.setSpacing(12)
+        for place in range(len(self.session.design.voice.channels)):
+            box.addWidget(self._lane(place))
+        box.addStretch(1)
+        return holder
 
     def _lane(self, place: int) -> QWidget:
         channel = self.session.design.voice.channels[place]
@@ -99,6 +110,8 @@ class VoiceStage(Stage):
             )
         )
         head.addStretch(1)
+        if len(self.session.design.voice.channels) > 1:
+            head.addWidget(self._remove_button(place))
         head.addWidget(add)
         inner = QWidget()
         box = QVBoxLayout(inner)
@@ -108,12 +121,20 @@ class VoiceStage(Stage):
         return column(f"Lane {channel.name}", "in the order of the board", inner)
 
     def _source_card(self, here: Path) -> QWidget:
-        card, box = _card("Level")
+        card, box = _card("Channel")
+        box.addWidget(labelled("Name", bound_text(self.session, (*here, "name"))))
         for row in numbers(self.session, (*here, "gain"), (*here, "limiter"), (*here, "outputs")):
             box.addWidget(row)
         box.addWidget(bound_check(self.session, (*here, "inverted"), "Polarity turned"))
         box.addStretch(1)
         return card
+
+    def _remove_button(self, place: int) -> QPushButton:
+        remove = QPushButton("Remove way")
+        tip(remove, "This channel, its drivers, and the chamber they leave empty")
+        remove.setAccessibleName(f"Remove way {self.session.design.voice.channels[place].name}")
+        remove.clicked.connect(lambda: self._remove_way(place))
+        return remove
 
     def _block_card(self, channel: int, place: int) -> QWidget:
         session = self.session
@@ -141,6 +162,15 @@ class VoiceStage(Stage):
             tools.addWidget(button)
         box.addLayout(tools)
         return card
+
+    def add_way(self) -> None:
+        """One more channel with drivers of its own."""
+        s = self.session
+        s.attempt(lambda: s.apply(*with_way(s.design)))
+
+    def _remove_way(self, place: int) -> None:
+        s = self.session
+        s.attempt(lambda: s.apply(*without_way(s.design, place)))
 
     def _add(self, channel: int, kind: str, _checked: bool = False) -> None:
         s = self.session

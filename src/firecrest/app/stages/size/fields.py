@@ -13,6 +13,7 @@ from firecrest.app.widgets.choices import (
     Segments,
     bound_check,
     bound_combo,
+    bound_text,
     labelled,
     unhook,
 )
@@ -89,6 +90,8 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     kinds.choose(kind_of(session.design, place))
     kinds.chosen.connect(partial(_choose_kind, session, kinds, place))
     rows: Rows = [kinds, number(session, bindings.air_volume(place))]
+    if len(session.design.box.chambers) > 1:
+        rows.insert(0, labelled("Name", bound_text(session, (*owner, "name"))))
     if tuner_path(session.design, place) is not None:
         rows.append(number(session, bindings.tuning(place)))
     rows.append(labelled("Tightness", _tightness(session, place)))

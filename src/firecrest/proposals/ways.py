@@ -1,0 +1,78 @@
+"""Ways come and go: a channel of the voice with drivers of its own in a chamber of their own."""
+
+from firecrest.core.errors import DesignError
+from firecrest.design.box import DriverGroup
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import rebuilt
+from firecrest.design.ids import fresh
+from firecrest.design.starts import START_SATELLITE
+from firecrest.design.voice import Channel, HighPass, LowPass
+from firecrest.proposals.layouts import with_own_chamber
+
+HANDOVER = 400.0
+"""Corner in Hz at which a new way takes over from the first one."""
+
+
+def with_way(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more way above the first: small drivers in a closed chamber.
+
+    The first channel gets a low-pass, the new one a high-pass at the same corner. DesignError when
+    the board has no output left.
+    """
+    box, voice = design.box, design.voice
+    first = voice.channels[0]
+    name = "high" if len(voice.channels) == 1 else f"way {len(voice.channels) + 1}"
+    id = fresh([c.id for c in voice.channels], name)
+    high = HighPass(kind="high_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)
+    low = LowPass(kind="low_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)
+    below = first
+    if not any(block.kind == "low_pass" for block in first.blocks):
+        below = rebuilt(first, blocks=(*first.blocks, low))
+    channel = Channel(id=id, name=name, board=first.board, blocks=(high,))
+    group = DriverGroup(
+        id=fresh([g.id for g in box.groups], f"drivers {name}"),
+        driver=START_SATELLITE,
+        chamber=box.groups[0].chamber,
+        channel=id,
+    )
+    made = rebuilt(
+        design,
+        voice=rebuilt(voice, channels=(below, *voice.channels[1:], channel)),
+        box=rebuilt(box, groups=(*box.groups, group)),
+    )
+    return f"Add way {name}", with_own_chamber(made, len(box.groups))
+
+
+def without_way(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without a channel, its drivers, and the chambers that are empty then.
+
+    Their air goes to the first chamber that stays. DesignError for the last channel, and where
+    what is left would not hold together.
+    """
+    box, voice = design.box, design.voice
+    if len(voice.channels) == 1:
+        raise DesignError("The last way stays: a box needs a channel that drives it.")
+    gone = voice.channels[place]
+    groups = tuple(g for g in box.groups if g.channel != gone.id)
+    used = {chamber for g in groups for chamber in (g.chamber, g.front)}
+    used |= {c.id for c in box.chambers if all(g.chamber != c.id for g in box.groups)}
+    kept = [c for c in box.chambers if c.id in used]
+    freed = sum(c.share for c in box.chambers if c.id not in used)
+    kept[0] = rebuilt(kept[0], share=min(kept[0].share + freed, 1.0))
+    ids = {c.id for c in kept}
+    contents = tuple(
+        item if item.chamber in ids else rebuilt(item, chamber=kept[0].id)
+        for item in box.case.contents
+    )
+    made = rebuilt(
+        design,
+        voice=rebuilt(voice, channels=tuple(c for c in voice.channels if c is not gone)),
+        box=rebuilt(
+            box,
+            case=rebuilt(box.case, contents=contents),
+            chambers=tuple(kept),
+            groups=groups,
+            openings=tuple(o for o in box.openings if o.chamber in ids),
+        ),
+    )
+    return f"Remove way {gone.name}", made
