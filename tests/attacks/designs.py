@@ -127,7 +127,7 @@ def _leaves(name, node):
 def _shown(assessment):
     """What every window shows of every design."""
     for promise in assessment.promises:
-        meter(promise, assessment.design, promise, assessment.design)
+        meter(promise, assessment.design, assessment)
     for view in (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER):
         view(assessment)
     for board in range(len(assessment.design.power.amplifiers)):

@@ -92,7 +92,7 @@ def test_impossible_claims_are_told(slipway):
 
 def test_meters_agree_with_their_promises(assessed):
     for promise in assessed.promises:
-        meter = meters.meter(promise, assessed.design, None, None)
+        meter = meters.meter(promise, assessed.design)
         assert meter.numeral == words.numeral(promise, assessed.design)
         assert meter.ghost == ""
         assert all(0 <= bar <= 1 for bar in meter.bars)
@@ -104,21 +104,17 @@ def test_meters_agree_with_their_promises(assessed):
     assert meters.summary(assessed) == [("met", "4 kept"), ("short", "2 short")]
 
 
-def test_ghosts_show_what_is_tried(assessed):
+def test_ghosts_show_what_is_tried_or_was_kept(assessed):
+    def ghost(key, other, **kept):
+        return meters.meter(assessed.promise(key), assessed.design, other, **kept).ghost
+
     tried = assess(set_number(assessed.design, ("box", "openings", 0, "added_mass"), 0.03))
-    loud = meters.meter(
-        assessed.promise("loudness"), assessed.design, tried.promise("loudness"), tried.design
-    )
-    assert loud.ghost.startswith("→ 9")
-    size = meters.meter(
-        assessed.promise("size"), assessed.design, tried.promise("size"), tried.design
-    )
-    assert size.ghost == ""
+    assert ghost("loudness", tried).startswith("→ 9")
+    assert ghost("loudness", tried, kept=True).startswith("was 9")
+    assert ghost("size", tried) == ""
     asks = assess(set_number(assessed.design, ("brief", "weight", "mass"), 5.0))
-    weight = meters.meter(
-        assessed.promise("weight"), assessed.design, asks.promise("weight"), asks.design
-    )
-    assert weight.ghost == "asks → 5.00"
+    assert ghost("weight", asks) == "asks → 5.00"
+    assert ghost("weight", asks, kept=True) == "asked 5.00"
 
 
 def test_missed_wishes_are_counted_apart(slipway):
@@ -130,7 +126,7 @@ def test_missed_wishes_are_counted_apart(slipway):
 
 def test_unknown_is_shown_as_unknown(slipway):
     a = assess(set_number(slipway, ("box", "groups", 0, "driver", "xmax"), None))
-    meter = meters.meter(a.promise("loudness"), a.design, None, None)
+    meter = meters.meter(a.promise("loudness"), a.design)
     assert (meter.numeral, meter.mark, meter.margin) == ("–", "unknown", "not known")
     assert ceiling.ceiling_plot(a).readout is not None
     bare = assess(set_number(slipway, ("box", "groups", 0, "driver", "vas"), None))

@@ -40,6 +40,7 @@ class Editing(QObject):
         self.memo = Memo()
         self.assessment = assess(design, self.memo)
         self.trial: Assessment | None = None
+        self.kept: Assessment | None = None
         self.typed: list[Typed] = []
 
     @property
@@ -124,6 +125,16 @@ class Editing(QObject):
         if self.trial is not None:
             self.trial = None
             self.tried.emit()
+
+    @property
+    def ghost(self) -> Assessment | None:
+        """What is drawn behind the present: what is tried, or else what was kept to compare."""
+        return self.trial if self.trial is not None else self.kept
+
+    def keep_ghost(self, assessment: Assessment | None) -> None:
+        """Hold curves and promises behind all that follows; None lets go of them."""
+        self.kept = assessment
+        self.tried.emit()
 
     def has(self, path: Path) -> bool:
         """Whether the design has a place at ``path``."""

@@ -143,7 +143,7 @@ class MainWindow(ShelfActions):
         made = QAction(action.text, self)
         if action.shortcut:
             made.setShortcuts(QKeySequence.listFromString(action.shortcut))
-        if action.id in ("rail", "side", "full"):
+        if action.id in ("rail", "side", "full", "ghost"):
             made.setCheckable(True)
         slot = getattr(self, action.slot)
         if action.argument:
@@ -168,6 +168,7 @@ class MainWindow(ShelfActions):
 
     def _refresh_file(self) -> None:
         session = self.session
+        self.actions_by_id["ghost"].setChecked(session.kept is not None)
         name = session.design.name
         self.project.setText(name)
         where = session.path.name if session.path else "not saved yet"
@@ -315,6 +316,12 @@ class MainWindow(ShelfActions):
     def redo(self) -> None:
         """Forward one step."""
         self.stage.editing.redo()
+
+    def toggle_ghost(self) -> None:
+        """Hold the present state behind all that follows, to compare with; or let go of it."""
+        session = self.session
+        session.keep_ghost(session.assessment if session.kept is None else None)
+        self.actions_by_id["ghost"].setChecked(session.kept is not None)
 
     def toggle_rail(self) -> None:
         """Rail narrow or wide."""

@@ -101,6 +101,7 @@ class Session(Editing):
         saved: Design | None,
     ) -> None:
         self.drop_typed()
+        self.kept = None
         self.history = History(document.design, saved=saved)
         self.attachments = dict(document.attachments)
         self.path, self.stamp, self.frequency = path, stamp, None

@@ -79,10 +79,10 @@ def test_place_and_baffle_step_stand_beside_the_reach(slipway):
     deep = set_number(slipway, ("brief", "bass", "frequency"), 40.0)
     assert "without the baffle step" in told(deep)
     stepped = replace_at(deep, ("brief", "listening", "baffle"), True)
-    tooltip = meter(assess(stepped).promise("bass"), stepped, None, None).tooltip
+    tooltip = meter(assess(stepped).promise("bass"), stepped).tooltip
     assert "with the baffle step" in tooltip
     wall = replace_at(deep, ("brief", "listening", "place"), "wall")
-    assert "against a wall" in meter(assess(wall).promise("bass"), wall, None, None).tooltip
+    assert "against a wall" in meter(assess(wall).promise("bass"), wall).tooltip
 
 
 def test_the_loudness_told_above_f6_is_what_the_ceiling_has(slipway):

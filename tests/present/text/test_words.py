@@ -131,7 +131,7 @@ def test_every_state_gives_a_whole_meter(slipway):
                 importance="open" if state == "none" else "must",
                 predicted=None if state == "unknown" else 50.0,
             )
-            made = meter(promise, slipway, None, None)
+            made = meter(promise, slipway)
             assert made.name
             assert made.mark == state
             assert TOOLTIPS[key] in made.tooltip

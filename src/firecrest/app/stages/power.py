@@ -175,7 +175,7 @@ class PowerStage(Stage):
         self._empty.setVisible(plot is None)
         acoustic = a.acoustic
         if plot is not None and acoustic is not None and acoustic.runtime is not None:
-            ghost = plots.runtime_plot(session.trial) if session.trial else None
+            ghost = plots.runtime_plot(session.ghost) if session.ghost else None
             self.chart.show_plot(plot, ghost)
             self._what.setText(
                 f"Playing {words.MATERIALS[session.design.brief.listening.material]} at "

@@ -186,7 +186,7 @@ class VoiceStage(Stage):
 
     def refresh(self) -> None:
         """Draw response and ceiling, with ghosts."""
-        a, t = self.session.assessment, self.session.trial
+        a, t = self.session.assessment, self.session.ghost
         self._worth.setText(ceiling.beyond_lumps(a))
         whole = partial(views.response_plot, full=True)
         self.response.show_plot(whole(a), whole(t) if t else None)

@@ -232,10 +232,8 @@ class Strip(QWidget):
 
     def refresh(self) -> None:
         """Show promises and ghosts."""
-        a, trial = self.session.assessment, self.session.trial
+        a, ghost = self.session.assessment, self.session.ghost
+        kept = ghost is not None and ghost is self.session.kept
         for promise in a.promises:
-            other = trial.promise(promise.key) if trial else None
-            self.meters[promise.key].show_meter(
-                meters.meter(promise, a.design, other, trial.design if trial else None)
-            )
+            self.meters[promise.key].show_meter(meters.meter(promise, a.design, ghost, kept=kept))
         self.summary.show_counts(meters.summary(a))

@@ -55,16 +55,17 @@ def mark_of(promise: Promise) -> str:
 
 
 def meter(
-    promise: Promise, design: Design, tried: Promise | None, tried_design: Design | None
+    promise: Promise, design: Design, other: Assessment | None = None, *, kept: bool = False
 ) -> Meter:
-    """The meter of a promise, with the ghost of what is tried."""
+    """The meter of a promise, with the ghost of an ``other`` assessment: tried, or ``kept``."""
     unit = words.promise_unit(promise.key, design)
     mark = mark_of(promise)
     name = words.PROMISE_NAMES[promise.key]
     margin = words.margin_text(promise, design)
     numeral = words.numeral(promise, design)
     short = words.short_margin(promise, design)
-    ghost, ghost_at = _ghost(promise, tried, tried_design)
+    ghost, ghost_at = _ghost(promise, other, kept=kept)
+    beside = f", {'kept' if kept else 'tried'} {ghost}" if ghost else ""
     asked = "" if promise.state == "none" else f"promised {words.target_text(promise, design)}, "
     return Meter(
         name=name,
@@ -82,7 +83,7 @@ def meter(
         known=promise.predicted is not None,
         ghost=ghost,
         ghost_at=ghost_at,
-        spoken=f"{numeral} {unit.suffix}, {asked}{margin}" + (f", tried {ghost}" if ghost else ""),
+        spoken=f"{numeral} {unit.suffix}, {asked}{margin}{beside}",
         tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}\n{_meaning(promise, design)}",
     )
 
@@ -115,22 +116,24 @@ def _share(promise: Promise, value: float, target: float) -> float:
     return min(max(scale * value / target, 0.02), 1.0)
 
 
-def _ghost(
-    promise: Promise, tried: Promise | None, design: Design | None
-) -> tuple[str, float | None]:
-    """Text and place of the ghost; nothing when the trial changes nothing here."""
-    if tried is None or design is None:
+def _ghost(promise: Promise, other: Assessment | None, *, kept: bool) -> tuple[str, float | None]:
+    """Text and place of the ghost; nothing where nothing differs."""
+    if other is None:
         return "", None
-    if tried.target != promise.target and tried.predicted == promise.predicted:
+    ghost, design = other.promise(promise.key), other.design
+    if ghost.target != promise.target and ghost.predicted == promise.predicted:
         unit = words.promise_unit(promise.key, design)
-        asked = words.target_text(tried, design).replace(f"\u202f{unit.unit}", "")
-        return f"asks → {asked}", _share(promise, tried.target, promise.target)
+        asked = words.target_text(ghost, design).replace(f"\u202f{unit.unit}", "")
+        text = f"asked {asked}" if kept else f"asks → {asked}"
+        return text, _share(promise, ghost.target, promise.target)
     before = (promise.predicted, promise.margin)
-    if tried.predicted is None or (tried.predicted, tried.margin) == before:
+    if ghost.predicted is None or (ghost.predicted, ghost.margin) == before:
         return "", None
-    if words.numeral(tried, design) == words.numeral(promise, design):
+    numeral = words.numeral(ghost, design)
+    if numeral == words.numeral(promise, design):
         return "", None
-    return f"→ {words.numeral(tried, design)}", _share(promise, tried.predicted, promise.target)
+    text = f"was {numeral}" if kept else f"→ {numeral}"
+    return text, _share(promise, ghost.predicted, promise.target)
 
 
 def summary(assessment: Assessment) -> list[tuple[str, str]]:

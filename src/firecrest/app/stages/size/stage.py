@@ -225,7 +225,7 @@ class SizeStage(Stage):
         """Draw heart, picture, facts and travel, with ghosts of what is tried."""
         session = self.session
         plot = self._plot(session.assessment)
-        ghost = self._plot(session.trial) if session.trial and self._view != "ports" else None
+        ghost = self._plot(session.ghost) if session.ghost and self._view != "ports" else None
         self._name.setText(plot.name)
         self._what.setText(SUBTITLES[self._view])
         self.range.setVisible(self._view in RANGED)
@@ -240,7 +240,7 @@ class SizeStage(Stage):
             return  # another design came meanwhile; the stage is drawn anew when it is seen
         self._show_layout()
         self.picture.show_picture(boxes.picture(session.assessment), self.selected)
-        tried = self._small_plots(session.trial) if session.trial else []
+        tried = self._small_plots(session.ghost) if session.ghost else []
         for k, plot in enumerate(self._small_plots(session.assessment)):
             if k < len(self.travel):
                 chart, title = self.travel[k]
