@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from tests.reference.designs import system_design
 
 from firecrest.assessment.assess import assess
+from firecrest.assessment.further import reach_by_drop
 from firecrest.core.limits.ceiling import raw_runs
 from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.present.frame import bindings, meters
@@ -274,3 +275,12 @@ def test_ears_are_cautioned_by_the_level_near_the_box(slipway):
     assert power.hearing_caution(assess(quiet)) == ""
     unknown = set_number(slipway, ("box", "groups", 0, "driver", "vas"), None)
     assert "hearing suffers" in power.hearing_caution(assess(unknown))
+
+
+def test_three_corners_stand_together_small_and_at_the_promised_level(assessed):
+    small, level = views.response_plot(assessed).notes
+    assert small.startswith("Small signal: F3 ")
+    assert "F6 51.1" in level
+    assert level.endswith("\u202fHz.")
+    a = assessed.acoustic
+    assert views.corners(reach_by_drop(a, a.reaches.kept)) in level

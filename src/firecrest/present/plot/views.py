@@ -1,10 +1,12 @@
 """The views of a box beside its ceiling: response, travel, impedance, delay, chamber pressure."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.further import reach_by_drop
 from firecrest.assessment.motion import Motion, chamber_pressures, motion_of
 from firecrest.assessment.sound import delay_of, source_pressures, voices_at
 from firecrest.core.acoustics.openings import Radiator
@@ -13,6 +15,7 @@ from firecrest.core.arrays import Real
 from firecrest.core.circuit.solve import output_impedance
 from firecrest.core.limits.bands import peaks
 from firecrest.core.limits.kinds import kind_named
+from firecrest.core.limits.reach import Reach
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.ids import found
@@ -29,6 +32,7 @@ from firecrest.present.plot.plot import (
     waiting,
 )
 from firecrest.present.size.openings import named_apart
+from firecrest.present.text.notes import said
 
 WIDE = (20.0, 1000.0)
 NEAR_NOTCH = 1.08
@@ -106,7 +110,20 @@ def response_plot(
         ),
         readout=_readout(curves, frequency, "dB", 1),
         crosshair=frequency,
+        notes=(
+            f"Small signal: {corners(reach_by_drop(a, after))}.",
+            f"At the promised level: {corners(reach_by_drop(a, a.reaches.kept))}.",
+        ),
     )
+
+
+def corners(by_drop: Mapping[int, Reach]) -> str:
+    """F3, F6 and F10 side by side: "F3 55.4, F6 51.1, F10 46.0 Hz"."""
+    texts = [
+        f"F{drop} {said(reach.note) if reach.frequency is None else f'{reach.frequency:.1f}'}"
+        for drop, reach in by_drop.items()
+    ]
+    return f"{', '.join(texts)}{THIN_SPACE}Hz"
 
 
 def _labelled_inside(
