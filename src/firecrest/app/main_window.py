@@ -33,6 +33,7 @@ from firecrest.app.widgets.find import FindField, Found
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
+from firecrest.app.widgets.stops import next_stop, of_group, stops_in
 from firecrest.app.widgets.strip import Strip
 from firecrest.design.edits.paths import Path as FieldPath
 from firecrest.present.frame.find import findable, stage_of
@@ -82,7 +83,8 @@ class MainWindow(ShelfActions):
         column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        column.addWidget(self._menu_line())
+        self.menu_line = self._menu_line()
+        column.addWidget(self.menu_line)
         column.addWidget(self.strip)
         column.addLayout(middle, 1)
         column.addWidget(self.chain)
@@ -268,6 +270,25 @@ class MainWindow(ShelfActions):
     def previous_region(self) -> None:
         """Keyboard to the region before."""
         self.next_region(-1)
+
+    def focusNextPrevChild(self, next: bool) -> bool:
+        """Tab goes from region to region as one works; strip, rail and chain are one stop each."""
+        now = QApplication.focusWidget()
+        side = [w for w in stops_in(self.side) if w.isVisible()]
+        stops = [
+            *(w for w in stops_in(self.menu_line) if w.isEnabled()),
+            *of_group(self.strip, now),
+            *of_group(self.rail, now),
+            *self.stage.stops(),
+            *side,
+            *of_group(self.chain, now),
+        ]
+        found = next_stop(stops, now, forward=next)
+        if found is None:
+            return super().focusNextPrevChild(next)
+        reason = Qt.FocusReason.TabFocusReason if next else Qt.FocusReason.BacktabFocusReason
+        found.setFocus(reason)
+        return True
 
     # finding ---------------------------------------------------------------------
 

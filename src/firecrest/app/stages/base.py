@@ -23,6 +23,7 @@ from firecrest.app.settings import settings
 from firecrest.app.widgets.number_field import NumberRow
 from firecrest.app.widgets.place import place_on, return_to
 from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.stops import stops_in
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import Binding, at_path
 
@@ -95,6 +96,11 @@ class Stage(QWidget):
     def editing(self) -> Editing:
         """What undo and redo work on while this stage is shown."""
         return self.session
+
+    def stops(self) -> list[QWidget]:
+        """Where Tab stops: fields first, then the title line and the heart."""
+        found = [w for w in stops_in(self) if w.isVisible() and w.isEnabled()]
+        return sorted(found, key=lambda w: not self._scroll.isAncestorOf(w))
 
     def search_field(self) -> QLineEdit | None:
         """Where one types to search this stage."""

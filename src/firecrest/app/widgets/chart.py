@@ -301,6 +301,11 @@ class Chart(pg.PlotWidget):
         if event.buttons() & Qt.MouseButton.LeftButton:
             self.mousePressEvent(event)
 
+    def focusNextPrevChild(self, next: bool) -> bool:
+        """Tab leaves the plot: nothing in its scene takes the keyboard."""
+        beside = self.parentWidget()
+        return beside is not None and beside.focusNextPrevChild(next)
+
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
         if self.content and self.content.x_axis == "area" and self._pick_by_key(key):

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication, QLineEdit, QScrollArea, QWidget
 
 from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.stops import stops_in
 
 
 @dataclass(frozen=True)
@@ -28,12 +29,6 @@ def key_of(widget: QWidget) -> str:
     return str(widget.property("path") or widget.accessibleName())
 
 
-def _stops(page: QWidget) -> list[QWidget]:
-    """What can have the keyboard, in order."""
-    tab = Qt.FocusPolicy.TabFocus
-    return [w for w in page.findChildren(QWidget) if w.focusPolicy() & tab and not w.isHidden()]
-
-
 def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
     """Where one is on ``page``."""
     scrolled = scroll.horizontalScrollBar().value(), scroll.verticalScrollBar().value()
@@ -43,14 +38,14 @@ def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
     caret = (0, -1, 0)
     if isinstance(focus, QLineEdit):
         caret = focus.cursorPosition(), focus.selectionStart(), focus.selectionLength()
-    stops = _stops(page)
+    stops = stops_in(page)
     return Place(key_of(focus), stops.index(focus) if focus in stops else -1, caret, scrolled)
 
 
 def return_to(page: QWidget, place: Place, scroll: QScrollArea) -> None:
     """Back to ``place``: what has the same key, or else what stands at the same number now."""
     if place.number >= 0:
-        stops = _stops(page)
+        stops = stops_in(page)
         alike = [w for w in stops if key_of(w) == place.key]
         if len(alike) > 1 and place.number < len(stops) and stops[place.number] in alike:
             alike = [stops[place.number]]

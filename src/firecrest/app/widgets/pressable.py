@@ -31,9 +31,15 @@ class Pressable(QFrame):
         if key in PRESS:
             self.pressed.emit()
         elif key in FORWARD or key in BACKWARD:
-            self.focusNextPrevChild(key in FORWARD)
+            self._to_neighbour(1 if key in FORWARD else -1)
         else:
             super().keyPressEvent(event)
+
+    def _to_neighbour(self, step: int) -> None:
+        """Keyboard to the next or previous one of its kind beside it, round the ends."""
+        beside = self.parentWidget()
+        alike = [w for w in beside.findChildren(type(self)) if w.isVisible()] if beside else [self]
+        alike[(alike.index(self) + step) % len(alike)].setFocus(Qt.FocusReason.TabFocusReason)
 
     def focusInEvent(self, event: QFocusEvent) -> None:
         super().focusInEvent(event)

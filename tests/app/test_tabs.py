@@ -1,0 +1,70 @@
+"""The Tab key: short ways to the fields, one stop for each group that arrows go through."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication
+
+from firecrest.app.main_window import STAGES
+from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.app.widgets.rail import RailButton
+from firecrest.app.widgets.strip import MeterWidget
+from tests.app.helpers import press, settle
+
+
+def focus():
+    return QApplication.focusWidget()
+
+
+@pytest.mark.parametrize("key", ["promise", "size", "power", "voice"])
+def test_the_first_field_of_a_stage_is_at_most_two_stops_from_its_rail(window, key):
+    window.show_stage(key)
+    settle()
+    assert isinstance(focus(), RailButton)
+    for _ in range(2):
+        press(window, Qt.Key.Key_Tab)
+        if window.stage._scroll.isAncestorOf(focus()):
+            break
+    assert window.stage._scroll.isAncestorOf(focus())
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_tab_comes_round_through_every_region_and_back(window, key):
+    window.show_stage(key)
+    settle()
+    start, met = focus(), []
+    for _ in range(150):
+        press(window, Qt.Key.Key_Tab)
+        met.append(focus())
+        if focus() is start:
+            break
+    assert met[-1] is start
+    for region in (window.strip, window.rail, window.stage, window.side, window.chain):
+        inside = [w for w in met if region.isAncestorOf(w)]
+        assert inside or region is window.side
+        if region in (window.strip, window.rail, window.chain):
+            assert len(inside) == 1
+    press(window, Qt.Key.Key_Backtab, Qt.KeyboardModifier.ShiftModifier)
+    assert focus() is met[-2]
+
+
+def test_arrows_go_through_strip_and_rail(window):
+    meters = window.strip.findChildren(MeterWidget)
+    meters[0].setFocus()
+    press(window, Qt.Key.Key_Right)
+    assert focus() is meters[1]
+    press(window, Qt.Key.Key_Left)
+    press(window, Qt.Key.Key_Left)
+    assert focus() is meters[-1]
+    window.rail.buttons["size"].setFocus()
+    press(window, Qt.Key.Key_Down)
+    assert focus() is window.rail.buttons["power"]
+
+
+def test_tab_leaves_a_field_with_what_was_typed(window):
+    window.show_stage("size")
+    settle()
+    edit = next(e for e in window.stage.stops() if isinstance(e, NumberEdit))
+    edit.setFocus()
+    edit.selectAll()
+    press(window, Qt.Key.Key_Tab)
+    assert focus() is not edit
