@@ -185,7 +185,7 @@ def test_unknown_figures_are_empty_and_can_be_emptied(window):
 
 def test_fields_have_names_help_and_origin_for_everyone(window):
     edit = edit_of(window, "box", "openings", 0, "radiator", "xmax")
-    assert edit.accessibleName() == "Travel, one way Xmax"
+    assert edit.accessibleName() == "Travel, one way Xmax of Rowan R16"
     QApplication.sendEvent(edit, QHelpEvent(QEvent.Type.ToolTip, QPoint(3, 3), QPoint(3, 3)))
     assert "an estimate" in edit.toolTip()
     assert "Accepted: 0.1 to 100 mm" in edit.toolTip()

@@ -29,7 +29,8 @@ def item(stage, *path):
 
 
 def combo(stage, name):
-    return next(c for c in stage.findChildren(QComboBox) if c.accessibleName() == name)
+    found = stage.findChildren(QComboBox)
+    return next(c for c in found if f"{c.accessibleName()} of ".startswith(f"{name} of "))
 
 
 def choose(box, text):

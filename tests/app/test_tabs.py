@@ -8,6 +8,8 @@ from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.rail import RailButton
 from firecrest.app.widgets.strip import MeterWidget
+from firecrest.files.container import Document
+from firecrest.files.demos import read_demo
 from tests.app.helpers import press, settle
 
 
@@ -68,3 +70,17 @@ def test_tab_leaves_a_field_with_what_was_typed(window):
     edit.selectAll()
     press(window, Qt.Key.Key_Tab)
     assert focus() is not edit
+
+
+@pytest.mark.parametrize("demo", ["slipway", "breakwater", "boathouse-bandpass"])
+@pytest.mark.parametrize("key", list(STAGES))
+def test_everything_that_takes_the_keyboard_has_a_name_of_its_own(window, key, demo):
+    window.session.start(Document(read_demo(demo)), None)
+    window.show_stage(key)
+    settle()
+    names = [
+        (type(w).__name__, w.accessibleName() or getattr(w, "text", str)())
+        for w in window.stage.stops()
+    ]
+    assert all(name for _, name in names)
+    assert len(names) == len(set(names))

@@ -19,6 +19,7 @@ from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, 
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.paths import Path
+from firecrest.present.frame.owners import owner_of
 from firecrest.present.plot import ceiling, views
 from firecrest.proposals.ways import with_way, without_way
 
@@ -157,7 +158,8 @@ class VoiceStage(Stage):
             button.setFixedWidth(30)
             button.setStyleSheet("padding: 0")
             tip(button, name)
-            button.setAccessibleName(f"{name}: {edits.KINDS[kind]}")
+            button.setAccessibleName(f"{name}: {owner_of(session.design, here)}")
+            button.setProperty("path", f"{name}: {edits.KINDS[kind]}")  # wherever it moves
             button.clicked.connect(action)
             tools.addWidget(button)
         box.addLayout(tools)

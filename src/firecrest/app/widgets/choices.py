@@ -20,6 +20,7 @@ from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
+from firecrest.present.frame.owners import named, owner_of
 
 Options = Sequence[tuple[Any, str]]
 
@@ -108,6 +109,7 @@ def bound_combo(
 def bound_check(session: Editing, path: Path, text: str) -> QCheckBox:
     """A tick that shows and sets the yes/no at ``path``."""
     box = QCheckBox(text)
+    box.setAccessibleName(named(text, owner_of(session.design, path)))
     box.clicked.connect(lambda on: session.attempt(lambda: session.edit(path, bool(on))))
     _follow(session, path, box.setChecked, box)
     return box
@@ -128,7 +130,8 @@ def bound_text(session: Editing, path: Path) -> QLineEdit:
 
 
 def _label(session: Editing, path: Path) -> str:
-    return label_of(type(value_at(session.design, path[:-1])), str(path[-1]))
+    name = label_of(type(value_at(session.design, path[:-1])), str(path[-1]))
+    return named(name, owner_of(session.design, path))
 
 
 def _follow(session: Editing, path: Path, show: Callable[[Any], object], widget: QWidget) -> None:

@@ -26,6 +26,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES, figure, from_si, to_si
 from firecrest.present.frame.bindings import ORIGIN_WORDS, Binding
+from firecrest.present.frame.owners import named, owner_of
 
 DRAG_PIXELS = 4
 FIELD_WIDTH = 102
@@ -52,7 +53,8 @@ class NumberEdit(QLineEdit):
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.setFixedWidth(FIELD_WIDTH)
         facts = binding.facts
-        self.setAccessibleName(f"{facts.label} {facts.symbol}".strip())
+        owner = owner_of(session.design, binding.path)
+        self.setAccessibleName(named(f"{facts.label} {facts.symbol}".strip(), owner))
         self.textEdited.connect(self._typed)
         self.show_value()
 

@@ -2,7 +2,7 @@
 
 from collections import Counter
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from firecrest.assessment.assess import Assessment
@@ -12,6 +12,7 @@ from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.sheet import ShelfLink
+from firecrest.present.frame.owners import owner_of
 from firecrest.present.text.words import decibels, source_name
 from firecrest.shelf.entry import Entry
 
@@ -71,7 +72,7 @@ def short_label(name: str) -> str | None:
 
 @dataclass(frozen=True)
 class PartCard:
-    """One part in use, in chain order."""
+    """One part in use, in chain order; ``whose`` tells equal ones apart."""
 
     path: Path
     kind: str
@@ -81,6 +82,7 @@ class PartCard:
     origins: Mapping[str, int]
     spare: str
     short: bool
+    whose: str = ""
 
 
 def cards(assessment: Assessment) -> list[PartCard]:
@@ -130,7 +132,7 @@ def cards(assessment: Assessment) -> list[PartCard]:
         found.append(
             _card(("power", "source"), "Supply", power.source, source_name(design), spares["pack"])
         )
-    return found
+    return [replace(c, whose=owner_of(design, c.path) or c.name) for c in found]
 
 
 def _card(path: Path, kind: str, part: Any, count: str, spare: float | None) -> PartCard:

@@ -83,7 +83,7 @@ class CardWidget(Pressable):
         if updated:
             self._lines[3].setText("new figures on the shelf")
         news = ", new figures on the shelf" if updated else ""
-        said = f"{card.kind}: {card.name}, {card.count}, {card.spare} dB to spare{news}"
+        said = f"{card.kind}: {card.whose}, {card.count}, {card.spare} dB to spare{news}"
         self.setAccessibleName(said)
         if self.property("chosen") != chosen:
             self.setProperty("chosen", chosen)
