@@ -15,6 +15,7 @@ from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
 from firecrest.core.limits.kinds import KINDS, tint_of
 from firecrest.design.edits.paths import set_number
+from firecrest.present.plot.axes import x_ticks, y_ticks
 from firecrest.present.plot.ceiling import ceiling_plot
 from firecrest.present.plot.plots import runtime_plot, travel_plots
 from firecrest.present.plot.views import impedance_plot
@@ -95,10 +96,10 @@ def test_pixels_follow_the_axes(chart):
 
 
 def test_ticks_stand_at_1_2_5_and_the_last_carries_the_unit(chart):
-    ticks = chart._x_ticks(chart.content)
+    ticks = x_ticks(chart.content)
     assert ticks[0][1] == "30"
     assert ticks[-1][1] == "1 kHz"
-    levels = chart._y_ticks(chart.content)
+    levels = y_ticks(chart.content, chart.height())
     assert levels[-1][1].endswith(" dB")
 
 
@@ -130,7 +131,7 @@ def test_charts_speak(chart):
 def test_other_axes_are_drawn_too(chart, make):
     chart.show_plot(make(chart.session.assessment))
     settle()
-    assert chart._x_ticks(chart.content)
+    assert x_ticks(chart.content)
     assert chart.plot_area().intersects(QRectF(chart.rect()))
 
 

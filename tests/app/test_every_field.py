@@ -5,7 +5,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from firecrest.app.main_window import STAGES
-from firecrest.app.widgets.number_field import NumberEdit, NumberRow
+from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.files.container import Document
 from firecrest.present.parts.parts import cards
 from firecrest.proposals.layouts import with_kind

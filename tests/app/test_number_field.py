@@ -6,7 +6,7 @@ from PySide6.QtGui import QHelpEvent, QMouseEvent, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from firecrest.app.widgets.number_field import DragLabel
+from firecrest.app.widgets.number_row import DragLabel
 from tests.app.helpers import edit_of, settle, type_into
 
 VOLUME = ("computed", "air_volume")

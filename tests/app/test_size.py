@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.stages.size.stage import VIEWS
-from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.size.portview import choice_text

@@ -69,14 +69,14 @@ def test_links_in_sentences_go_to_field_and_frequency(window):
     row._follow("0")
     settle()
     assert window.stage.key == "size"
-    assert QApplication.focusWidget().accessibleName() == "Travel, one way Xmax"
+    assert QApplication.focusWidget().accessibleName() == "Travel, one way Xmax of Rowan R16"
     row._follow("2")
     assert window.session.frequency == pytest.approx(50.0)
 
 
 def test_chain_links_go_to_the_part_that_gives(window):
     click(window.chain.links[4])
-    assert QApplication.focusWidget().accessibleName() == "Travel, one way Xmax"
+    assert QApplication.focusWidget().accessibleName() == "Travel, one way Xmax of Rowan R16"
     assert window.chain.links[4].accessibleName() == "Radiators: −0.8 at 50\u202fHz"
 
 
@@ -215,7 +215,7 @@ def test_find_goes_to_fields_parts_and_commands(window):
     assert window.finder.results()[0].startswith("Added mass, each")
     QTest.keyClick(window.finder, Qt.Key.Key_Return)
     settle()
-    assert QApplication.focusWidget().accessibleName() == "Added mass, each"
+    assert QApplication.focusWidget().accessibleName() == "Added mass, each of Rowan R16"
     menu(window, "find")
     QTest.keyClicks(window.finder, "dark")
     QTest.keyClick(window.finder, Qt.Key.Key_Return)

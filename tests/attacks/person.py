@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog
 
 from firecrest.app.main_window import STAGES
-from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number, value_at
 from firecrest.design.fields import field_facts

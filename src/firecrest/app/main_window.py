@@ -18,9 +18,9 @@ from PySide6.QtWidgets import (
 from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.messages import Messages
+from firecrest.app.regions import Regions
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
-from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.power import PowerStage
@@ -33,7 +33,6 @@ from firecrest.app.widgets.find import FindField, Found
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
-from firecrest.app.widgets.stops import next_stop, of_group, stops_in
 from firecrest.app.widgets.strip import Strip
 from firecrest.design.edits.paths import Path as FieldPath
 from firecrest.present.frame.find import findable, stage_of
@@ -46,7 +45,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(ShelfActions):
+class MainWindow(Regions):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:
@@ -252,43 +251,6 @@ class MainWindow(ShelfActions):
     def look_worst(self) -> None:
         """Let the crosshair go back to where loudness is held."""
         self.session.look_at(None)
-
-    def _regions(self) -> list[QWidget]:
-        return [self.strip, self.rail, self.stage, self.side, self.chain]
-
-    def next_region(self, step: int = 1) -> None:
-        """Keyboard to the next region of the window."""
-        regions = [r for r in self._regions() if r.isVisible()]
-        focus = QApplication.focusWidget()
-        here = next((k for k, r in enumerate(regions) if focus and r.isAncestorOf(focus)), -step)
-        region = regions[(here + step) % len(regions)]
-        for child in region.findChildren(QWidget):
-            if child.isVisible() and child.focusPolicy() & Qt.FocusPolicy.TabFocus:
-                child.setFocus(Qt.FocusReason.TabFocusReason)
-                break
-
-    def previous_region(self) -> None:
-        """Keyboard to the region before."""
-        self.next_region(-1)
-
-    def focusNextPrevChild(self, next: bool) -> bool:
-        """Tab goes from region to region as one works; strip, rail and chain are one stop each."""
-        now = QApplication.focusWidget()
-        side = [w for w in stops_in(self.side) if w.isVisible()]
-        stops = [
-            *(w for w in stops_in(self.menu_line) if w.isEnabled()),
-            *of_group(self.strip, now),
-            *of_group(self.rail, now),
-            *self.stage.stops(),
-            *side,
-            *of_group(self.chain, now),
-        ]
-        found = next_stop(stops, now, forward=next)
-        if found is None:
-            return super().focusNextPrevChild(next)
-        reason = Qt.FocusReason.TabFocusReason if next else Qt.FocusReason.BacktabFocusReason
-        found.setFocus(reason)
-        return True
 
     # finding ---------------------------------------------------------------------
 

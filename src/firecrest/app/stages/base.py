@@ -20,7 +20,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
-from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.place import place_on, return_to
 from firecrest.app.widgets.plain import label
 from firecrest.app.widgets.stops import stops_in

@@ -36,11 +36,10 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.files.atomic import write_file
+from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
 from firecrest.present.plot.placement import apart
 from firecrest.present.plot.plot import Plot
-from firecrest.present.size.portview import area_ticks
 
-TICKS = (10, 20, 30, 50, 70, 100, 200, 300, 500, 700, 1000, 2000, 5000, 10000, 20000)
 LEFT, RIGHT = 50, 24
 """Pixels beside the plot area."""
 THIRD = 2 ** (1 / 3)
@@ -175,8 +174,8 @@ class Chart(pg.PlotWidget):
     def _scale(self, plot: Plot) -> None:
         item = self.getPlotItem()
         item.getViewBox().setRange(xRange=self._x_range(), yRange=plot.y_range, padding=0)
-        item.getAxis("bottom").setTicks([self._apart(self._x_ticks(plot)), self._minor(plot)])
-        item.getAxis("left").setTicks([self._y_ticks(plot), []])
+        item.getAxis("bottom").setTicks([self._apart(x_ticks(plot)), minor_ticks(plot)])
+        item.getAxis("left").setTicks([y_ticks(plot, self.height()), []])
 
     def _apart(self, ticks: list[tuple[float, str]]) -> list[tuple[float, str]]:
         """The ticks whose texts do not touch; round numbers stay first."""
@@ -187,39 +186,6 @@ class Chart(pg.PlotWidget):
         ranks = ["125".find(text[:1]) % 9 for _, text in ticks]
         shown = apart(places, widths, ranks)
         return [tick for tick, on in zip(ticks, shown, strict=True) if on]
-
-    def _x_ticks(self, plot: Plot) -> list[tuple[float, str]]:
-        low, high = plot.x_range
-        if plot.x_axis == "frequency":
-            shown = [t for t in TICKS if low <= t <= high * 1.001]
-            return [(float(np.log10(t)), _hertz(t, last=t == shown[-1])) for t in shown]
-        if plot.x_axis == "distance":
-            shown = [d for d in (1, 2, 4, 8, 16, 32) if low <= d <= high]
-            return [(float(np.log10(d)), f"{d} m" if d == shown[-1] else f"{d}") for d in shown]
-        if plot.x_axis == "area":
-            areas = area_ticks(low, high)
-            return [
-                (float(np.log10(t)), f"{t:g} cm²" if t == areas[-1] else f"{t:g}") for t in areas
-            ]
-        step = next((s for s in (0.5, 1, 2, 5, 10, 20, 50) if high / s <= 8), 100)
-        hours = np.arange(0, high, step)
-        return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
-
-    def _minor(self, plot: Plot) -> list[tuple[float, str]]:
-        if plot.x_axis != "frequency":
-            return []
-        digits = [d * 10**k for k in (1, 2, 3, 4) for d in range(1, 10)]
-        return [(float(np.log10(d)), "") for d in digits if plot.x_range[0] <= d <= plot.x_range[1]]
-
-    def _y_ticks(self, plot: Plot) -> list[tuple[float, str]]:
-        low, high = plot.y_range
-        values = np.arange(low, high + plot.y_step / 2, plot.y_step)
-        texts = [f"{v:g}".replace("-", "−") for v in values]
-        if self.height() > 90 or len(values) < 4:
-            texts[-1] = f"{texts[-1]} {plot.unit}"
-        ticks = list(zip(map(float, values), texts, strict=True))
-        room = max(self.height() - 30, 30) / max(len(ticks), 1)
-        return ticks if room > 15 else ticks[::2]
 
     def resizeEvent(self, event: object) -> None:
         super().resizeEvent(event)
@@ -403,12 +369,3 @@ class Chart(pg.PlotWidget):
         QVBoxLayout(dialog).addWidget(table)
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.show()
-
-
-def _hertz(value: int, *, last: bool) -> str:
-    text = f"{value // 1000}k" if value >= 1000 else str(value)
-    return (
-        f"{text.replace('k', ' k')}Hz"
-        if last and value >= 1000
-        else (f"{text} Hz" if last else text)
-    )

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QApplication, QLineEdit, QScrollArea, QWidget
 
-from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.stops import stops_in
 
 

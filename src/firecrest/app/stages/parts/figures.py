@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMenu, QToolButton, QWidget
 
 from firecrest.app.editing import Editing
-from firecrest.app.widgets.number_field import NumberRow
+from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits.parts import ORIGINS, set_origin, set_tolerance
 from firecrest.design.edits.paths import Path, value_at
