@@ -2,10 +2,9 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QAbstractButton, QApplication
 
-from firecrest.app.widgets.place import key_of
-from tests.app.helpers import edit_of, menu, settle, type_into
+from tests.app.helpers import settle
 
 BLOCKS = ("voice", "channels", 0, "blocks")
 
@@ -21,8 +20,6 @@ def voice(window):
 
 
 def button(stage, name):
-    from PySide6.QtWidgets import QAbstractButton
-
     return [b for b in stage.findChildren(QAbstractButton) if b.accessibleName() == name]
 
 
@@ -58,17 +55,6 @@ def test_a_removed_block_leaves_the_keyboard_on_what_stands_there_now(window):
     settle()
     assert window.stage.isAncestorOf(focus())
     assert focus() is not stage
-
-
-def test_undo_by_key_in_a_field_leaves_the_caret_there(window):
-    stage = voice(window)
-    path = (*BLOCKS, 0, "frequency")
-    type_into(window, path, "45")
-    edit = edit_of(window, *path)
-    edit.setFocus()
-    menu(window, "undo")
-    assert key_of(focus()) == "voice.channels.0.blocks.0.frequency"
-    assert stage.isAncestorOf(focus())
 
 
 def test_a_page_stays_scrolled_when_it_is_built_anew(window):

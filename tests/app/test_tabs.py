@@ -5,7 +5,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
 from firecrest.app.main_window import STAGES
-from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.rail import RailButton
 from firecrest.app.widgets.strip import MeterWidget
 from firecrest.files.container import Document
@@ -60,16 +59,6 @@ def test_arrows_go_through_strip_and_rail(window):
     window.rail.buttons["size"].setFocus()
     press(window, Qt.Key.Key_Down)
     assert focus() is window.rail.buttons["power"]
-
-
-def test_tab_leaves_a_field_with_what_was_typed(window):
-    window.show_stage("size")
-    settle()
-    edit = next(e for e in window.stage.stops() if isinstance(e, NumberEdit))
-    edit.setFocus()
-    edit.selectAll()
-    press(window, Qt.Key.Key_Tab)
-    assert focus() is not edit
 
 
 @pytest.mark.parametrize("demo", ["slipway", "breakwater", "boathouse-bandpass"])
