@@ -57,6 +57,13 @@ def test_hours_are_the_integral_of_charge_over_current():
     _, amperes = bus_at(charge, PACK, PROGRAMME, 4.0, board(), 1.0)
     hours = np.sum(PACK.total_capacity * step / amperes) / 3600
     assert found.hours == pytest.approx(hours, rel=2e-6)
+    course = found.course
+    assert (course["hours"][0], course["charge"][0]) == (0.0, 1.0)
+    assert course["hours"][-1] == pytest.approx(found.hours)
+    assert course["charge"][-1] == found.end_charge
+    assert np.all(np.diff(course["hours"]) >= 0)
+    for charge, volts in zip(course["charge"], course["bus"], strict=True):
+        assert bus_at(charge, PACK, PROGRAMME, 4.0, board(), 1.0)[0] == pytest.approx(volts)
 
 
 def test_more_cells_last_longer_and_louder_lasts_shorter():

@@ -27,7 +27,7 @@ EMPTY = "empty"
 class Runtime:
     """Hours of play, the charge left, what ended it, and the course on the way.
 
-    ``course`` holds hours, charge, rest voltage, bus voltage and current on the way;
+    ``course`` holds hours, charge, rest voltage, bus voltage and current from full to the end;
     ``watts`` splits the mean power at half charge into audio, idle, other and lead losses.
     """
 
@@ -204,18 +204,29 @@ def played(pack: Pack, draw: Draw, drive: Number, burst: Number, player: Player)
 
 def runtime_of(found: Played, pack: Pack, draw: Draw, drive: float, player: Player) -> Runtime:
     """One design's play with its course; ``draw`` and the rest are its own."""
-    way = found.course
-    course = {
-        "hours": np.ravel(way.passed),
-        "charge": np.ravel(way.moment.way.charge),
-        "rest": np.ravel(pack.series * way.moment.way.cell),
-        "bus": np.ravel(way.moment.voltage),
-        "current": np.ravel(way.moment.current),
-    }
+    course = _drawn(found, pack, _demand(draw, drive, player))
     hours, left, which = (np.ravel(x)[0] for x in (found.hours, found.end_charge, found.which))
     other = float(np.ravel(player.other)[0])
     shares = _shares(pack, draw, drive, other, _demand(draw, drive, player))
     return Runtime(float(hours), float(left), found.names[int(which)], course, shares)
+
+
+def _drawn(found: Played, pack: Pack, steady: _Demand) -> dict[str, Real]:
+    """The course of one design from full to its end: the middles of all steps, and both ends."""
+    passed, way = np.ravel(found.course.passed), found.course.moment
+    ends = _moment(pack, _way(pack, np.array([1.0, np.ravel(found.end_charge)[0]])), steady)
+    middles = passed - 0.5 * np.diff(passed, prepend=0.0)
+
+    def _whole(inner: Real, outer: Real) -> Real:
+        return np.concatenate((outer[:1], np.ravel(inner), outer[1:]))
+
+    return {
+        "hours": _whole(middles, np.array([0.0, passed[-1]])),
+        "charge": _whole(way.way.charge, ends.way.charge),
+        "rest": _whole(pack.series * way.way.cell, pack.series * ends.way.cell),
+        "bus": _whole(way.voltage, ends.voltage),
+        "current": _whole(way.current, ends.current),
+    }
 
 
 def _discharge(pack: Pack, end: Real, steady: _Demand) -> Course:
