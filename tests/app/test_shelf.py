@@ -6,6 +6,7 @@ import json
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
 
 from firecrest.core.note import note
 from tests.app.helpers import (
@@ -327,3 +328,16 @@ def test_a_name_too_long_for_its_card_ends_in_dots(window, stage):
     card.resize(90, card.height())
     assert card._lines[1].text().endswith("…")
     assert card.card.name in card.accessibleName()
+
+
+def test_the_search_leads_down_to_what_was_found_and_enter_takes_it(window, stage):
+    menu(window, "find_here")
+    QTest.keyClicks(QApplication.focusWidget(), "alder w13-8")
+    wait(stage)
+    QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Down)
+    assert QApplication.focusWidget() is stage.shelf.table
+    name = stage.shelf.table.current.entry.name
+    assert name == "Alder W13-8"
+    QTest.keyClick(stage.shelf.table, Qt.Key.Key_Return)
+    settle()
+    assert window.session.design.box.groups[0].driver.name == name

@@ -4,7 +4,8 @@ from firecrest.core.errors import DesignError
 from firecrest.design.box import DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
-from firecrest.design.ids import fresh
+from firecrest.design.ids import found, fresh
+from firecrest.design.outputs import output_kinds
 from firecrest.design.starts import START_SATELLITE
 from firecrest.design.voice import Channel, HighPass, LowPass
 from firecrest.proposals.layouts import with_own_chamber
@@ -21,6 +22,13 @@ def with_way(design: Design) -> tuple[str, Design]:
     """
     box, voice = design.box, design.voice
     first = voice.channels[0]
+    board = found([board for _, board in design.power.amplifiers], first.board)
+    outputs = len(output_kinds(board))
+    if sum(c.outputs for c in voice.channels if c.board == board.id) >= outputs:
+        raise DesignError(
+            f"One more way takes one more output, and {board.part.name} has {outputs} in use: "
+            "choose another board in Parts."
+        )
     name = "high" if len(voice.channels) == 1 else f"way {len(voice.channels) + 1}"
     id = fresh([c.id for c in voice.channels], name)
     high = HighPass(kind="high_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
+from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.place import place_on, return_to
 from firecrest.app.widgets.plain import label
@@ -98,9 +99,14 @@ class Stage(QWidget):
         return self.session
 
     def stops(self) -> list[QWidget]:
-        """Where Tab stops: fields first, then the title line and the heart."""
-        found = [w for w in stops_in(self) if w.isVisible() and w.isEnabled()]
-        return sorted(found, key=lambda w: not self._scroll.isAncestorOf(w))
+        """Where Tab stops: fields first, then plots and the title line."""
+
+        def _when(widget: QWidget) -> tuple[bool, bool]:
+            held = [w for w in (widget, widget.parentWidget()) if w is not None]
+            later = isinstance(widget, Chart) or any(self.bar.indexOf(w) >= 0 for w in held)
+            return later, not self.heart.isAncestorOf(widget)
+
+        return sorted((w for w in stops_in(self) if w.isVisible() and w.isEnabled()), key=_when)
 
     def search_field(self) -> QLineEdit | None:
         """Where one types to search this stage."""

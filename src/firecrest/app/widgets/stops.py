@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
 
 from firecrest.app.widgets.pressable import Pressable
 
@@ -18,7 +18,16 @@ def stops_in(page: QWidget) -> list[QWidget]:
         and not w.isHidden()
         and w.focusProxy() is None
         and type(w) is not QScrollArea
+        and not _beside(w)
     ]
+
+
+def _beside(widget: QWidget) -> bool:
+    """Whether it is a button that arrows reach from the one that is down beside it."""
+    group = widget.group() if isinstance(widget, QAbstractButton) else None
+    if group is None or not group.exclusive() or group.checkedButton() is None:
+        return False
+    return group.checkedButton() is not widget
 
 
 def of_group(region: QWidget, now: QWidget | None) -> Sequence[QWidget]:

@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from functools import partial
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLineEdit,
@@ -35,12 +36,26 @@ FILTERS = (
 )
 
 
+class _SearchEdit(QLineEdit):
+    """A line that Down and Enter leave towards what was found."""
+
+    left_down = Signal()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Down, Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.left_down.emit()
+        else:
+            super().keyPressEvent(event)
+
+
 class SearchBar(QWidget):
     """Two rows of what narrows the shelf; it says that something changed, not what."""
 
     changed = Signal()
     kind_chosen = Signal(object)
     view_chosen = Signal(object)
+    left_down = Signal()
+    """Down or Enter in the search: on to what was found."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -53,7 +68,8 @@ class SearchBar(QWidget):
     def _search_row(self) -> QHBoxLayout:
         row = QHBoxLayout()
         row.addWidget(label("Shelf", "section"))
-        self.search = QLineEdit()
+        self.search = _SearchEdit()
+        self.search.left_down.connect(self.left_down)
         self.search.setPlaceholderText("Ø 140 to 200, under €40")
         self.search.setAccessibleName("Search the shelf")
         tip(

@@ -61,6 +61,7 @@ class ShelfPanel(QWidget):
         box.setSpacing(4)
         self.bar = SearchBar()
         self.bar.changed.connect(self.refresh)
+        self.bar.left_down.connect(self._into_table)
         self.bar.kind_chosen.connect(self.choose_kind)
         self.bar.view_chosen.connect(self._choose_view)
         self.view = "results"
@@ -131,6 +132,12 @@ class ShelfPanel(QWidget):
         self.session.drop_trial()
         self.kind_changed.emit(kind)
         self.refresh()
+
+    def _into_table(self) -> None:
+        """Keyboard from the search to the first part that was found."""
+        if self.table.rows_model.rows:
+            self.table.setFocus(Qt.FocusReason.OtherFocusReason)
+            self.table.selectRow(0)
 
     def _choose_view(self, view: str) -> None:
         self.view, self._sort = view, None
