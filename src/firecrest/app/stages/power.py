@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import Segments, bound_check, set_role
-from firecrest.app.widgets.plain import label, tip
+from firecrest.app.widgets.choices import Segments, bound_check, bound_text, labelled, set_role
+from firecrest.app.widgets.plain import label
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits import power as edits
@@ -53,7 +53,7 @@ class PowerStage(Stage):
             tuple(_shape(board.part) for _, board in p.amplifiers),
             len(power.energy_rows(self.session.assessment)),
             len(power.current_rows(self.session.assessment)),
-            len(p.other_loads),
+            tuple(load.name for load in p.other_loads),
             len(p.converters),
             len(self.session.design.voice.channels),
         )
@@ -73,6 +73,9 @@ class PowerStage(Stage):
                 (*here, "board", "max_current"),
                 (*here, "board", "cut_off"),
                 (*here, "board", "resistance"),
+                (*here, "board", "volume"),
+                (*here, "board", "mass"),
+                (*here, "board", "price"),
                 (*here, "lead_resistance"),
             ],
             "wall": [
@@ -149,15 +152,12 @@ class PowerStage(Stage):
         session = self.session
         self._energy = [BarRow() for _ in power.energy_rows(session.assessment)]
         self._currents = [BarRow(stripe=True) for _ in power.current_rows(session.assessment)]
-        loads = numbers(
-            session,
-            *(
-                ("power", "other_loads", k, "power")
-                for k in range(len(session.design.power.other_loads))
-            ),
-        )
-        for row, load in zip(loads, session.design.power.other_loads, strict=True):
-            tip(row, load.name)
+        loads: list[QWidget] = []
+        for k in range(len(session.design.power.other_loads)):
+            loads += self._load_rows(k)
+        add = QPushButton("Add load")
+        add.clicked.connect(lambda: self._edit_claims(edits.add_load))
+        loads.append(add)
         place = session.design.power.dsp_place
         dsp = numbers(session, ("power", "boards", place, "part", "power"))
         self._drawn = label("", "hint")
@@ -166,6 +166,19 @@ class PowerStage(Stage):
             return column(CURRENTS, "", *more)
         goes = [*self._energy, self._drawn, label(CURRENTS, "section")]
         return column("Where it goes", "at half charge", *goes, *more)
+
+    def _load_rows(self, place: int) -> list[QWidget]:
+        """One load: its name, what it takes and by what regulator."""
+        here: Path = ("power", "other_loads", place)
+        remove = QPushButton("Remove")
+        name = self.session.design.power.other_loads[place].name
+        remove.setAccessibleName(f"Remove load {name}, {place + 1}")
+        remove.clicked.connect(lambda: self._edit_claims(edits.remove_load, place))
+        return [
+            labelled("Load", bound_text(self.session, (*here, "name"))),
+            *numbers(self.session, (*here, "power"), (*here, "efficiency")),
+            remove,
+        ]
 
     def refresh(self) -> None:
         """Draw runtime, truth, energy and currents."""

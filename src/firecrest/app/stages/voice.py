@@ -124,7 +124,9 @@ class VoiceStage(Stage):
     def _source_card(self, here: Path) -> QWidget:
         card, box = _card("Channel")
         box.addWidget(labelled("Name", bound_text(self.session, (*here, "name"))))
-        for row in numbers(self.session, (*here, "gain"), (*here, "limiter"), (*here, "outputs")):
+        for row in numbers(
+            self.session, (*here, "gain"), (*here, "limiter"), (*here, "outputs"), (*here, "first")
+        ):
             box.addWidget(row)
         box.addWidget(bound_check(self.session, (*here, "inverted"), "Polarity turned"))
         box.addStretch(1)

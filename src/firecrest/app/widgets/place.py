@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QApplication, QLineEdit, QScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QScrollArea, QWidget
 
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.stops import stops_in
@@ -11,11 +11,13 @@ from firecrest.app.widgets.stops import stops_in
 
 @dataclass(frozen=True)
 class Place:
-    """What has the keyboard ("" for nothing on this page), as which of all that can have it, the
-    caret and what is marked in a line of text, and how far the page is scrolled.
+    """What has the keyboard, of which ``kind`` of widget it is ("" for nothing on this page), as
+    which of all that can have it, the caret and what is marked in a line of text, and how far the
+    page is scrolled.
     """
 
     key: str
+    kind: str
     number: int
     caret: tuple[int, int, int]
     scrolled: tuple[int, int]
@@ -26,7 +28,8 @@ def key_of(widget: QWidget) -> str:
     parent = widget.parentWidget()
     if isinstance(parent, NumberRow):
         return ".".join(map(str, parent.binding.path))
-    return str(widget.property("path") or widget.accessibleName())
+    text = widget.text() if isinstance(widget, QAbstractButton) else ""
+    return str(widget.property("path") or widget.accessibleName() or text)
 
 
 def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
@@ -34,23 +37,25 @@ def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
     scrolled = scroll.horizontalScrollBar().value(), scroll.verticalScrollBar().value()
     focus = QApplication.focusWidget()
     if page is None or focus is None or not page.isAncestorOf(focus):
-        return Place("", -1, (0, -1, 0), scrolled)
+        return Place("", "", -1, (0, -1, 0), scrolled)
     caret = (0, -1, 0)
     if isinstance(focus, QLineEdit):
         caret = focus.cursorPosition(), focus.selectionStart(), focus.selectionLength()
     stops = stops_in(page)
-    return Place(key_of(focus), stops.index(focus) if focus in stops else -1, caret, scrolled)
+    number = stops.index(focus) if focus in stops else -1
+    return Place(key_of(focus), type(focus).__name__, number, caret, scrolled)
 
 
 def return_to(page: QWidget, place: Place, scroll: QScrollArea) -> None:
-    """Back to ``place``: what has the same key, or else what stands at the same number now."""
+    """Back to ``place``: what has the same key, or else the next of its kind, or the first."""
     if place.number >= 0:
         stops = stops_in(page)
         alike = [w for w in stops if key_of(w) == place.key]
         if len(alike) > 1 and place.number < len(stops) and stops[place.number] in alike:
             alike = [stops[place.number]]
-        found = alike or stops[min(place.number, len(stops) - 1) :][:1]
-        for widget in found[:1]:
+        round_about = [*stops[place.number :], *reversed(stops[: place.number])]
+        kin = [w for w in round_about if type(w).__name__ == place.kind]
+        for widget in [*alike, *kin, *stops][:1]:
             widget.setFocus(Qt.FocusReason.OtherFocusReason)
             _set_caret(widget, place.caret)
 

@@ -5,7 +5,17 @@ from typing import Literal
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
-from firecrest.design.power import BUS, CellPoint, Claim, Mains, Pack, Power, Source, WallSupply
+from firecrest.design.power import (
+    BUS,
+    CellPoint,
+    Claim,
+    Mains,
+    OtherLoad,
+    Pack,
+    Power,
+    Source,
+    WallSupply,
+)
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
@@ -72,6 +82,22 @@ def remove_claim(design: Design, board: int, place: int) -> tuple[str, Design]:
         raise DesignError("An amplifier needs at least one claim.")
     kept = (*claims[:place], *claims[place + 1 :])
     return "Remove claim", replace_at(design, _claims(board), kept)
+
+
+LOADS = ("power", "other_loads")
+
+
+def add_load(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more load on the source, a watt to begin with."""
+    load = OtherLoad(name="Something else", power=1.0)
+    return "Add load", replace_at(design, LOADS, (*design.power.other_loads, load))
+
+
+def remove_load(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without a load."""
+    loads = design.power.other_loads
+    kept = (*loads[:place], *loads[place + 1 :])
+    return f"Remove {loads[place].name}", replace_at(design, LOADS, kept)
 
 
 CELL_TABLE = ("power", "source", "cell", "table")

@@ -44,7 +44,7 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
         found.append((name, "part", (*path, first)))
         owner = name
     for item in dataclasses.fields(node):
-        if path[-1] == "table":
+        if path[-1] in ("table", "shelf"):
             return
         facts = field_facts(type(node), item.name)
         here = (*path, item.name)

@@ -17,7 +17,11 @@ def owner_of(design: Design, path: Path) -> str:
     if branch == ("power", "boards"):
         return _board(design, rest)
     if branch in (("power", "other_loads"), ("power", "converters")):
-        return str(value_at(design, path[:3]).name)
+        return f"{value_at(design, path[:3]).name}, {int(path[2]) + 1}"
+    if path[:3] == ("power", "source", "board"):
+        return "the protection board"
+    if branch == ("box", "case") and rest[:1] == ("contents",):
+        return f"{design.box.case.contents[int(rest[1])].name}, {int(rest[1]) + 1}"
     if branch == ("box", "chambers"):
         return f"chamber {design.box.chambers[int(rest[0])].name}"
     if branch == ("box", "groups"):

@@ -237,6 +237,8 @@ def owner_of(path: Path) -> Path | None:
     if path[:2] == ("computed", "air_volume") or path[:2] == ("computed", "tuning"):
         place = path[2] if len(path) > 2 else 0
         return ("box", "chambers", place)
+    if path[:2] == ("box", "case") and path[2] in ("density", "price_per_area", "contents"):
+        return ("box", "case")
     if len(path) >= 3 and path[0] == "box" and path[1] in ("chambers", "groups", "openings"):
         return path[:3]
     return None

@@ -23,6 +23,8 @@ from firecrest.proposals.ports import fit_in_case, peak_speed
 TOP = 500.0
 """Hz up to which travel is looked at."""
 RULE_OF_THUMB = 2.0
+HEAVIEST = 5
+"""Things of the case that are told by their weight."""
 WALKS = 50.0
 """Force as a share of the weight, in per cent, from which a box may walk: a stated estimate."""
 
@@ -42,9 +44,27 @@ def facts(assessment: Assessment, owner: Path) -> list[Fact]:
     a = assessment.acoustic
     if a is None:
         return []
+    if owner_kind(assessment.design, owner) == "case":
+        return _case(assessment)
     place = int(owner[2])
     of_kind = {"chambers": _chamber, "groups": _group, "radiators": _radiator, "port": _port}
     return of_kind[owner_kind(assessment.design, owner)](assessment, a, place)
+
+
+def _case(assessment: Assessment) -> list[Fact]:
+    """The heaviest things of the box, and what they have in it."""
+    heavy = sorted(assessment.cabinet.items, key=lambda i: i.count * i.mass, reverse=True)
+    whole = float(assessment.cabinet.mass)
+    return [
+        Fact(
+            item.name.capitalize(),
+            f"{figure(item.count * item.mass, 2)} kg",
+            "",
+            f"{100 * item.count * item.mass / whole:.0f} % of the weight.",
+        )
+        for item in heavy[:HEAVIEST]
+        if item.mass > 0
+    ]
 
 
 def _signed(value: float, digits: int) -> str:

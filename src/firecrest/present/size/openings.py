@@ -7,7 +7,7 @@ from firecrest.design.ids import found
 
 
 def owner_kind(design: Design, owner: Path) -> str:
-    """Of a room or element of the box: "chambers", "groups", "port" or "radiators"."""
+    """Of the case, a room or an element: "case", "chambers", "groups", "port" or "radiators"."""
     if owner[1] != "openings":
         return str(owner[1])
     return str(value_at(design, owner).kind)

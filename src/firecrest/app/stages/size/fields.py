@@ -1,22 +1,16 @@
 """Fields of what is selected in the picture: a chamber, a driver group, radiators or a port."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import number, numbers
-from firecrest.app.widgets.choices import (
-    CalmCombo,
-    Segments,
-    bound_check,
-    bound_combo,
-    bound_text,
-    labelled,
-    unhook,
-)
+from firecrest.app.stages.size.case_fields import CASE, case_rows
+from firecrest.app.stages.size.rows import Rows, buttons, do, preset_combo
+from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
 from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
@@ -40,13 +34,13 @@ ENDS = (
 SHAPES = (("round", "round"), ("slot", "slot"))
 PAIRS = (("alone", "one driver"), ("clamshell", "a clamshell pair"), ("tunnel", "a tunnel pair"))
 PAIR_WIRING = (("parallel", "parallel"), ("series", "series"))
-OWN = "own figures"
-Rows = list[QWidget]
 
 
 def owner_title(design: Design, owner: Path) -> str:
     """What the fields are of."""
     item, kind = value_at(design, owner), owner_kind(design, owner)
+    if kind == "case":
+        return "Case"
     if kind == "chambers":
         return f"Chamber {item.name}" if len(design.box.chambers) > 1 else "Air"
     if kind == "groups":
@@ -56,28 +50,10 @@ def owner_title(design: Design, owner: Path) -> str:
 
 def owner_rows(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     """Rows of fields of the room or element at ``owner``; ``act`` asks the stage for a view."""
+    if owner == CASE:
+        return case_rows(session)
     of_kind = {"chambers": _chamber, "groups": _group, "radiators": _radiators, "port": _port}
     return of_kind[owner_kind(session.design, owner)](session, owner, act)
-
-
-def _do(session: Session, make: Callable[[Design], tuple[str, Design]]) -> None:
-    """Apply an edit that names itself; a refusal is told."""
-    session.attempt(lambda: session.apply(*make(session.design)))
-
-
-def buttons(*parts: tuple[str, Callable[[], None]]) -> QWidget:
-    """A row of buttons."""
-    holder = QWidget()
-    holder.setProperty("compact", "true")
-    row = QHBoxLayout(holder)
-    row.setContentsMargins(0, 3, 0, 3)
-    row.setSpacing(6)
-    for text, action in parts:
-        button = QPushButton(text)
-        button.clicked.connect(lambda _=False, act=action: act())
-        row.addWidget(button)
-    row.addStretch(1)
-    return holder
 
 
 # chambers ---------------------------------------------------------------------------
@@ -96,15 +72,13 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
         rows.append(number(session, bindings.tuning(place)))
     rows.append(labelled("Tightness", _tightness(session, place)))
     rows.append(labelled("Inside", _damping(session, place)))
-    names = ["leak_q", "stuffing", "absorption_q"]
-    if len(session.design.box.chambers) > 1:
-        names.insert(0, "share")
+    names = ["share", "leak_q", "stuffing", "absorption_q"]
     rows += numbers(session, *((*owner, n) for n in (*names, "leak_resistance", "stated_volume")))
     id = session.design.box.chambers[place].id
     rows.append(
         buttons(
-            ("Add port", lambda: _do(session, lambda d: edits.add_opening(d, "port", id))),
-            ("Add radiator", lambda: _do(session, lambda d: edits.add_opening(d, "radiators", id))),
+            ("Add port", lambda: do(session, lambda d: edits.add_opening(d, "port", id))),
+            ("Add radiator", lambda: do(session, lambda d: edits.add_opening(d, "radiators", id))),
         )
     )
     return rows
@@ -117,36 +91,8 @@ def _choose_kind(session: Session, kinds: Segments, place: int, kind: Any) -> No
         kinds.choose(kind_of(session.design, place))
 
 
-def _preset_combo(
-    session: Session,
-    name: str,
-    words: Sequence[str],
-    in_force: Callable[[Design], int | None],
-    choose: Callable[[Design, int], tuple[str, Design]],
-) -> QComboBox:
-    """A drop-down of presets; what is none of them shows as own figures."""
-    combo = CalmCombo()
-    combo.setAccessibleName(name)
-    combo.addItems([*words, OWN])
-
-    def _show() -> None:
-        now = in_force(session.design)
-        combo.setCurrentIndex(len(words) if now is None else now)
-
-    def _chosen(place: int) -> None:
-        if place < len(words):
-            _do(session, lambda design: choose(design, place))
-        _show()
-
-    combo.activated.connect(_chosen)
-    session.changed.connect(_show)
-    combo.destroyed.connect(lambda: unhook(session, _show))
-    _show()
-    return combo
-
-
 def _tightness(session: Session, place: int) -> QComboBox:
-    return _preset_combo(
+    return preset_combo(
         session,
         "Tightness",
         losses.TIGHTNESS_WORDS,
@@ -156,7 +102,7 @@ def _tightness(session: Session, place: int) -> QComboBox:
 
 
 def _damping(session: Session, place: int) -> QComboBox:
-    return _preset_combo(
+    return preset_combo(
         session,
         "Inside",
         losses.DAMPING_WORDS,
@@ -203,7 +149,7 @@ def _group(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     if sum(g.chamber == group.chamber for g in session.design.box.groups) > 1:
         made = partial(with_own_chamber, place=place)
         title = f"A chamber for {group.driver.name}"
-        own = (("A chamber of its own", lambda: _do(session, lambda d: (title, made(d)))),)
+        own = (("A chamber of its own", lambda: do(session, lambda d: (title, made(d)))),)
     sheet = ("Figures…", lambda: session.go_to((*owner, "driver", "fs")))
     rows.append(buttons(*own, sheet))
     return rows
@@ -224,8 +170,8 @@ def _radiators(session: Session, owner: Path, act: Callable[[str], None]) -> Row
     place = int(owner[2])
     rows.append(
         buttons(
-            ("Whole washers", lambda: _do(session, lambda d: edits.whole_washers(d, place))),
-            ("Remove", lambda: _do(session, lambda d: edits.remove_opening(d, owner))),
+            ("Whole washers", lambda: do(session, lambda d: edits.whole_washers(d, place))),
+            ("Remove", lambda: do(session, lambda d: edits.remove_opening(d, owner))),
         )
     )
     return rows
@@ -248,5 +194,5 @@ def _port(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
         session, *((*owner, n) for n in ("speed_limit", "loss_q", "end_correction", "wall"))
     )
     rows += [*_where(session, owner, "opens_to"), *_position(session, owner)]
-    rows.append(buttons(("Remove", lambda: _do(session, lambda d: edits.remove_opening(d, owner)))))
+    rows.append(buttons(("Remove", lambda: do(session, lambda d: edits.remove_opening(d, owner)))))
     return rows

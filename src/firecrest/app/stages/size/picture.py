@@ -158,14 +158,22 @@ class BoxPicture(QWidget):
         if {i.path for i in everything} != set(self.items):
             self._rebuild(everything)
         elif before == picture:
-            self.items[selected].setChecked(True)
+            self._choose(selected)
             return
         for item in everything:
             self.items[item.path].set_item(item)
-        self.items[selected].setChecked(True)
+        self._choose(selected)
         self.setMinimumHeight(round(max(LEAST_HEIGHT, _height(picture))))
         self._place()
         self.update()
+
+    def _choose(self, selected: Path) -> None:
+        """Put down what is selected; the case itself is no part of the picture."""
+        for path, item in self.items.items():
+            item.setAutoExclusive(False)  # among exclusive ones the last could not come up again
+            item.setChecked(path == selected)
+        for item in self.items.values():
+            item.setAutoExclusive(True)
 
     def _rebuild(self, everything: tuple[Room | Element, ...]) -> None:
         for old in self.items.values():

@@ -7,9 +7,11 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, column, columns, numbers
-from firecrest.app.stages.size.fields import buttons, owner_rows, owner_title
+from firecrest.app.stages.size.case_fields import CASE
+from firecrest.app.stages.size.fields import owner_rows, owner_title
 from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
+from firecrest.app.stages.size.rows import buttons
 from firecrest.app.stages.size.starts_page import StartsPage
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
@@ -138,6 +140,7 @@ class SizeStage(Stage):
             tuple((c.id, c.name) for c in box.chambers),
             tuple((g.driver.name, g.pair, g.chamber) for g in box.groups),
             tuple((opening_name(o), getattr(o, "shape", "")) for o in box.openings),
+            tuple(item.name for item in box.case.contents),
         )
 
     # the lower part --------------------------------------------------------------
@@ -186,7 +189,7 @@ class SizeStage(Stage):
             "select a part of it",
             labelled("Layout", self.layouts),
             self.picture,
-            buttons(("Sensible starts…", self.open_starts)),
+            buttons(("Sensible starts…", self.open_starts), ("Case…", lambda: self.select(CASE))),
             *sizes,
         )
 

@@ -1,0 +1,52 @@
+"""Fields of the case: what its panels are made of, and what else is in it."""
+
+from PySide6.QtWidgets import QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.stages.base import numbers
+from firecrest.app.stages.size.rows import Rows, buttons, do, preset_combo
+from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
+from firecrest.app.widgets.plain import label
+from firecrest.design.design import Design
+from firecrest.design.edits import case as edits
+from firecrest.design.edits.paths import Path
+
+CASE: Path = ("box", "case")
+
+
+def case_rows(session: Session) -> Rows:
+    """Panels, then everything else in the case, one thing below the other."""
+    rows: Rows = [
+        labelled("Panels of", _material(session)),
+        *numbers(session, *((*CASE, n) for n in ("density", "price_per_area"))),
+        label("Also in the case", "section"),
+    ]
+    for place in range(len(session.design.box.case.contents)):
+        rows += _item(session, place)
+    rows.append(buttons(("Add something", lambda: do(session, edits.add_content))))
+    return rows
+
+
+def _item(session: Session, place: int) -> list[QWidget]:
+    here: Path = (*CASE, "contents", place)
+    rows: list[QWidget] = [labelled("Name", bound_text(session, (*here, "name")))]
+    rows += numbers(session, *((*here, n) for n in ("count", "volume", "mass", "price")))
+    chambers = [(c.id, c.name) for c in session.design.box.chambers]
+    if len(chambers) > 1:
+        rows.append(labelled("In chamber", bound_combo(session, (*here, "chamber"), chambers)))
+
+    def _remove() -> None:
+        do(session, lambda design: edits.remove_content(design, place))
+
+    rows.append(buttons(("Remove", _remove)))
+    return rows
+
+
+def _material(session: Session) -> QWidget:
+    """Usual panel materials by name; any other density is own figures."""
+
+    def _choose(design: Design, place: int) -> tuple[str, Design]:
+        return edits.with_material(design, edits.MATERIALS[place])
+
+    words = [material.name for material in edits.MATERIALS]
+    return preset_combo(session, "Panel material", words, edits.material_in_force, _choose)
