@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QComboBox
 
-from tests.app.helpers import edit_of, menu, press, press_button, settle, type_into
+from tests.app.helpers import edit_of, menu, press, press_button, rested, settle, type_into
 
 CONTENTS = ("box", "case", "contents")
 
@@ -14,7 +14,7 @@ def size(window):
     window.show_stage("size")
     settle()
     press_button(window.stage, "Case…")
-    settle()
+    rested(window.stage.later)
     return window.stage
 
 

@@ -1,6 +1,6 @@
 """What stages share: title line, heart plot over columns of fields, rebuilding, revealing."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -11,6 +11,7 @@ from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLineEdit,
+    QPushButton,
     QScrollArea,
     QSplitter,
     QVBoxLayout,
@@ -238,4 +239,19 @@ def grid_of(rows: Sequence[Sequence[QWidget]]) -> QWidget:
     for r, row in enumerate(rows):
         for c, widget in enumerate(row):
             grid.addWidget(widget, r, c)
+    return holder
+
+
+def buttons(*parts: tuple[str, Callable[[], None]]) -> QWidget:
+    """A row of buttons."""
+    holder = QWidget()
+    holder.setProperty("compact", "true")
+    row = QHBoxLayout(holder)
+    row.setContentsMargins(0, 3, 0, 3)
+    row.setSpacing(6)
+    for text, action in parts:
+        button = QPushButton(text)
+        button.clicked.connect(lambda _=False, act=action: act())
+        row.addWidget(button)
+    row.addStretch(1)
     return holder

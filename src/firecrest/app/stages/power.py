@@ -5,7 +5,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
+from firecrest.app.stages.base import Stage, buttons, column, columns, grid_of, numbers
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, bound_check, bound_text, labelled, set_role
@@ -155,9 +155,7 @@ class PowerStage(Stage):
         loads: list[QWidget] = []
         for k in range(len(session.design.power.other_loads)):
             loads += self._load_rows(k)
-        add = QPushButton("Add load")
-        add.clicked.connect(lambda: self._edit_claims(edits.add_load))
-        loads.append(add)
+        loads.append(buttons(("Add load", lambda: self._edit_claims(edits.add_load))))
         place = session.design.power.dsp_place
         dsp = numbers(session, ("power", "boards", place, "part", "power"))
         self._drawn = label("", "hint")
@@ -170,10 +168,8 @@ class PowerStage(Stage):
     def _load_rows(self, place: int) -> list[QWidget]:
         """One load: its name, what it takes and by what regulator."""
         here: Path = ("power", "other_loads", place)
-        remove = QPushButton("Remove")
         name = self.session.design.power.other_loads[place].name
-        remove.setAccessibleName(f"Remove load {name}, {place + 1}")
-        remove.clicked.connect(lambda: self._edit_claims(edits.remove_load, place))
+        remove = buttons((f"Remove {name}", lambda: self._edit_claims(edits.remove_load, place)))
         return [
             labelled("Load", bound_text(self.session, (*here, "name"))),
             *numbers(self.session, (*here, "power"), (*here, "efficiency")),

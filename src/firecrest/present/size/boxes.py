@@ -23,6 +23,8 @@ LAYOUT_WORDS: dict[Layout, str] = {
     "halves": "Left and right halves",
     "two-one": "2.1: sub, left, right",
 }
+CASE_FIELDS = ("density", "price_per_area", "contents")
+"""Of the case, beside its sizes, which stand under the picture."""
 GAP = 0.03
 LEAST = 0.22
 """Smallest share of a row's width that a room gets."""
@@ -237,7 +239,7 @@ def owner_of(path: Path) -> Path | None:
     if path[:2] == ("computed", "air_volume") or path[:2] == ("computed", "tuning"):
         place = path[2] if len(path) > 2 else 0
         return ("box", "chambers", place)
-    if path[:2] == ("box", "case") and path[2] in ("density", "price_per_area", "contents"):
+    if path[:2] == ("box", "case") and path[2:3] and path[2] in CASE_FIELDS:
         return ("box", "case")
     if len(path) >= 3 and path[0] == "box" and path[1] in ("chambers", "groups", "openings"):
         return path[:3]

@@ -29,10 +29,10 @@ Job = Callable[[], list[Fact]]
 
 def jobs(assessment: Assessment, owner: Path) -> Iterator[Job]:
     """Jobs for the room or element at ``owner``."""
-    a, place = assessment.acoustic, int(owner[2])
-    kind = owner_kind(assessment.design, owner)
-    if a is None:
+    a, kind = assessment.acoustic, owner_kind(assessment.design, owner)
+    if a is None or kind == "case":
         return
+    place = int(owner[2])
     if kind == "chambers":
         yield lambda: _tightness(assessment, place)
         yield lambda: _damping(assessment, place)

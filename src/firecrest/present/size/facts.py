@@ -57,7 +57,7 @@ def _case(assessment: Assessment) -> list[Fact]:
     whole = float(assessment.cabinet.mass)
     return [
         Fact(
-            item.name.capitalize(),
+            item.name[:1].upper() + item.name[1:],
             f"{figure(item.count * item.mass, 2)} kg",
             "",
             f"{100 * item.count * item.mass / whole:.0f} % of the weight.",

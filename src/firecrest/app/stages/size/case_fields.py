@@ -3,8 +3,8 @@
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import numbers
-from firecrest.app.stages.size.rows import Rows, buttons, do, preset_combo
+from firecrest.app.stages.base import buttons, numbers
+from firecrest.app.stages.size.rows import Rows, do, preset_combo
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
@@ -38,7 +38,8 @@ def _item(session: Session, place: int) -> list[QWidget]:
     def _remove() -> None:
         do(session, lambda design: edits.remove_content(design, place))
 
-    rows.append(buttons(("Remove", _remove)))
+    name = session.design.box.case.contents[place].name
+    rows.append(buttons((f"Remove {name}", _remove)))
     return rows
 
 

@@ -7,9 +7,9 @@ from typing import Any
 from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import number, numbers
+from firecrest.app.stages.base import buttons, number, numbers
 from firecrest.app.stages.size.case_fields import CASE, case_rows
-from firecrest.app.stages.size.rows import Rows, buttons, do, preset_combo
+from firecrest.app.stages.size.rows import Rows, do, preset_combo
 from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
 from firecrest.design.box import OUTSIDE

@@ -1,8 +1,8 @@
-"""Rows that pages of the box are made of: buttons, presets, edits that name themselves."""
+"""Rows that pages of the box are made of: presets, and edits that name themselves."""
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.widgets.choices import CalmCombo, unhook
@@ -15,21 +15,6 @@ Rows = list[QWidget]
 def do(session: Session, make: Callable[[Design], tuple[str, Design]]) -> None:
     """Apply an edit that names itself; a refusal is told."""
     session.attempt(lambda: session.apply(*make(session.design)))
-
-
-def buttons(*parts: tuple[str, Callable[[], None]]) -> QWidget:
-    """A row of buttons."""
-    holder = QWidget()
-    holder.setProperty("compact", "true")
-    row = QHBoxLayout(holder)
-    row.setContentsMargins(0, 3, 0, 3)
-    row.setSpacing(6)
-    for text, action in parts:
-        button = QPushButton(text)
-        button.clicked.connect(lambda _=False, act=action: act())
-        row.addWidget(button)
-    row.addStretch(1)
-    return holder
 
 
 def preset_combo(

@@ -6,12 +6,11 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
-from firecrest.app.stages.base import Stage, column, columns, numbers
+from firecrest.app.stages.base import Stage, buttons, column, columns, numbers
 from firecrest.app.stages.size.case_fields import CASE
 from firecrest.app.stages.size.fields import owner_rows, owner_title
 from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
-from firecrest.app.stages.size.rows import buttons
 from firecrest.app.stages.size.starts_page import StartsPage
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
