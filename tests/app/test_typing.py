@@ -110,3 +110,16 @@ def test_what_stands_for_an_empty_figure_is_said_to_assistive_software(window):
                 assert edit.placeholderText().strip("()") in edit.accessibleDescription()
                 found += 1
     assert found
+
+
+def test_a_refused_text_goes_with_the_page_it_stood_on(window):
+    blocks = ("voice", "channels", 0, "blocks")
+    window.show_stage("voice")
+    settle()
+    type_into(window, (*blocks, 0, "frequency"), "blue")
+    assert len(window.session.typed) == 1
+    window.session.edit((*blocks, 0, "order"), 8)  # the page is built anew
+    QTest.qWait(20)
+    assert window.session.typed == []
+    menu(window, "undo")
+    assert window.session.design.voice.channels[0].blocks[0].order == 2

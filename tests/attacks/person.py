@@ -50,7 +50,7 @@ class Person:
             ("brief", "bass"),
             ("power", "boards", 0, "part"),
         ]
-        for name in ("chambers", "groups", "radiators", "ports"):
+        for name in ("chambers", "groups", "openings"):
             places += [("box", name, k) for k in range(len(getattr(design.box, name)))]
         owner = value_at(design, self.dice.choice(places))
         path = next(p for p in places if value_at(design, p) is owner)
@@ -60,6 +60,16 @@ class Person:
 
     def do_stage(self):
         self.window.show_stage(self.dice.choice(list(STAGES)))
+
+    def do_keep_ghost(self):
+        self.window.toggle_ghost()
+
+    def do_way(self):
+        self.window.add_way()
+
+    def do_tab(self):
+        for _ in range(self.dice.randrange(1, 30)):
+            QTest.keyClick(QApplication.focusWidget() or self.window, Qt.Key.Key_Tab)
 
     def do_edit(self):
         path, facts = self._figure()

@@ -4,6 +4,8 @@ Enter keeps, Esc restores. Arrows and wheel step the last shown digit (Shift ten
 tenth); dragging the label does the same. The accepted range comes from the model's declaration.
 """
 
+from functools import partial
+
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtGui import (
     QContextMenuEvent,
@@ -15,7 +17,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QMenu, QToolTip
 
-from firecrest.app.editing import Editing
+from firecrest.app.editing import Editing, Typed
 from firecrest.app.settings import settings
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip, tip_text
@@ -35,6 +37,11 @@ def unit_key(binding: Binding) -> str:
     """Settings key of the unit in which a kind of figure is shown."""
     name = binding.facts.unit.replace("/", "per")
     return f"units/{binding.facts.quantity}/{name}"
+
+
+def _forget(typed: list[Typed], key: int, *_: object) -> None:
+    """A field that is gone is no longer typed into."""
+    typed[:] = [field for field in typed if id(field) != key]
 
 
 class NumberEdit(QLineEdit):
@@ -136,6 +143,7 @@ class NumberEdit(QLineEdit):
         """Whether something is being typed, or stands refused, here."""
         if on and not self._typing:
             self.session.typed.append(self)
+            self.destroyed.connect(partial(_forget, self.session.typed, id(self)))
         elif self._typing and not on:
             self.session.typed.remove(self)
         self._typing = on
