@@ -4,8 +4,9 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.core.errors import DesignError
-from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.files.demos import read_demo
+from firecrest.proposals.layouts import with_own_chamber
 from firecrest.proposals.ways import with_way, without_way
 
 
@@ -52,3 +53,11 @@ def test_ways_are_named_apart_and_can_be_named_anew():
     assert [c.name for c in made.voice.channels] == ["sub", "left", "right", "way 4"]
     named = replace_at(made, ("voice", "channels", 3, "name"), "voice range")
     assert assess(named).promise("loudness").predicted is not None
+
+
+def test_a_chamber_too_many_is_refused_in_words():
+    _, four = with_way(read_demo("breakwater"))
+    fifth = rebuilt(four.box.groups[1], id="more", chamber=four.box.groups[0].chamber)
+    crowded = replace_at(four, ("box", "groups"), (*four.box.groups, fifth))
+    with pytest.raises(DesignError, match="at most 4"):
+        with_own_chamber(crowded, 4)

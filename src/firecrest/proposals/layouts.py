@@ -147,7 +147,13 @@ def _rebuilt(
         for item in design.box.case.contents
     )
     case = rebuilt(design.box.case, contents=contents)
-    box = Box(case=case, chambers=tuple(chambers), groups=tuple(groups), openings=tuple(openings))
+    box = rebuilt(
+        design.box,
+        case=case,
+        chambers=tuple(chambers),
+        groups=tuple(groups),
+        openings=tuple(openings),
+    )
     return replace_at(design, ("box",), box)
 
 
