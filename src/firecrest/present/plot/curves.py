@@ -35,7 +35,7 @@ def impedance_picture(part: DriverPart, measured: MeasuredCurve | None) -> Plot:
     """Free-air impedance: measured solid, from the figures dashed."""
     from_figures = impedance_curve(part)
     resonance = derivation_of(part).figures.get("fs") or 50.0
-    x_range = (max(resonance / 5, 10.0), min(max(resonance * 80, 2000.0), 20000.0))
+    x_range = (min(max(resonance / 5, 10.0), 1000.0), min(max(resonance * 80, 2000.0), 20000.0))
     curves, tops = [], [10.0]
     if from_figures is not None:
         label = "from the figures" if measured is not None else f"peak at {resonance:.0f} Hz"
