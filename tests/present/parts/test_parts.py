@@ -197,7 +197,7 @@ def test_the_impedance_picture_shows_figures_and_measurement(slipway):
     empty = curves.impedance_picture(DriverPart(name="X", fs=50.0), None)
     assert empty.message == "needs Re, Sd, Qes and Qms"
     assert curves.response_picture(None).message
-    whistle = DriverPart(name="X", mms=1e-5, cms=1e-6, re=4.0, bl=2.0, sd=0.001, rms=0.5)
+    whistle = DriverPart(name="X", mms=1e-5, vas=1e-4, re=4.0, bl=2.0, sd=1.0, rms=0.5)
     assert derivation_of(whistle).figures["fs"] > 20e3
     assert curves.impedance_picture(whistle, None).curves
     levels = read_curve("".join(f"{f} {80 + f / 1000}\n" for f in range(20, 5000, 50)), "r")
