@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import QEvent, QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent, QKeySequence
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QDialog, QMenuBar, QWidget
+from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from firecrest.app.actions import ACTIONS
 from firecrest.app.settings import settings as remembered
@@ -453,36 +453,3 @@ def test_every_shipped_demo_is_in_the_menu_and_opens(window):
         menu(window, action.id)
         assert window.session.design == read_demo(action.argument)
         assert window.side.sentences()
-
-
-def test_a_menu_has_every_mnemonic_once(window):
-    for action in window.findChild(QMenuBar).actions():
-        letters = [
-            a.text().replace("&&", "").split("&")[1][0].lower()
-            for a in action.menu().actions()
-            if "&" in a.text().replace("&&", "")
-        ]
-        assert len(letters) == len(set(letters)), (action.text(), letters)
-
-
-@pytest.mark.parametrize(
-    ("id", "keys"),
-    [
-        ("redo", ["Ctrl+Shift+Z", "Ctrl+Y"]),
-        ("quit", ["Ctrl+Q", "Ctrl+W"]),
-        ("find_here", ["Ctrl+F"]),
-    ],
-)
-def test_the_keys_people_know_work(window, id, keys):
-    action = window.actions_by_id[id]
-    assert [sequence.toString() for sequence in action.shortcuts()] == keys
-
-
-def test_finding_goes_to_the_shelf_where_it_is_on_show(window):
-    window.show_stage("parts")
-    settle()
-    menu(window, "find_here")
-    assert QApplication.focusWidget() is window.stage.shelf.bar.search
-    window.show_stage("size")
-    menu(window, "find_here")
-    assert QApplication.focusWidget() is window.finder

@@ -217,13 +217,6 @@ class MainWindow(Regions):
         self.rail.set_current(key)
         settings.put("stage", key)
 
-    @property
-    def stage(self) -> Stage:
-        """The stage on show."""
-        found = self.stack.currentWidget()
-        assert isinstance(found, Stage)
-        return found
-
     def go_back(self) -> None:
         """To the place visited before."""
         if self._at > 0:

@@ -1,7 +1,7 @@
 """The regions of the window, and how the keyboard goes from one to the next."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication, QStackedWidget, QWidget
 
 from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
@@ -20,11 +20,14 @@ class Regions(ShelfActions):
     rail: Rail
     side: SidePanel
     chain: Chain
+    stack: QStackedWidget
 
     @property
     def stage(self) -> Stage:
-        """The stage on show; the window knows which."""
-        raise NotImplementedError
+        """The stage on show."""
+        found = self.stack.currentWidget()
+        assert isinstance(found, Stage)
+        return found
 
     def _regions(self) -> list[QWidget]:
         return [self.strip, self.rail, self.stage, self.side, self.chain]
