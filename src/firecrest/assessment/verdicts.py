@@ -23,8 +23,6 @@ NEARLY = 1.0
 WALL = "wall"
 """Code of the note that nothing runs empty."""
 SIDES = ("length", "height", "depth")
-KEYS = ("loudness", "bass", "runtime", "size", "weight", "cost")
-"""In strip order."""
 
 
 @dataclass(frozen=True)
