@@ -25,6 +25,7 @@ from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import vary
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number, value_at
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.proposals.layouts import with_kind, with_layout
@@ -122,7 +123,7 @@ def drags() -> None:
     slowest = 0.0
     for name, path, value, step in HANDLES:
         design = sixth if name == "sixth" else read_demo(name)
-        window.session.start(Document(design), None)
+        window.session.start(Document(project_of(design)), None)
         for _ in range(20):
             application.processEvents()
 

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from firecrest.core.units import QUANTITIES
-from firecrest.design import box, brief, design, parts, power, voice
+from firecrest.design import box, brief, curve, parts, power, project, voice
 from firecrest.design.fields import field_facts, is_optional, label_of
 from firecrest.design.text import json_schema
 
@@ -44,7 +44,8 @@ SI = {
     "angle": "rad",
 }
 MODELS: tuple[type, ...] = (
-    design.Design,
+    project.Project,
+    project.Variant,
     brief.Brief,
     brief.LoudnessPromise,
     brief.BassPromise,
@@ -60,6 +61,7 @@ MODELS: tuple[type, ...] = (
     box.Chamber,
     box.DriverGroup,
     parts.DriverPart,
+    curve.MeasuredCurve,
     box.RadiatorSet,
     parts.RadiatorPart,
     box.Port,

@@ -20,6 +20,7 @@ from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.start import make_application, make_window
 from firecrest.design.edits.paths import set_number
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from firecrest.present.parts.wiring import with_count
@@ -84,7 +85,7 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     """Radiators, bandpass, 2.1, starts, and choosing a port, on the Size stage."""
 
     def show(name: str, owner: tuple[str | int, ...], view: str) -> SizeStage:
-        window.session.start(Document(read_demo(name)), None)
+        window.session.start(Document(project_of(read_demo(name))), None)
         window.show_stage("size")
         stage = window.stage
         assert isinstance(stage, SizeStage)
@@ -118,7 +119,7 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.starts.rows["flat"].setFocus()
     shoot("size-starts")
     stage.close_starts()
-    window.session.start(Document(read_demo("slipway")), None)
+    window.session.start(Document(project_of(read_demo("slipway"))), None)
 
 
 def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) -> None:

@@ -7,7 +7,8 @@ import pytest
 
 from firecrest import cli
 from firecrest.design.edits.paths import set_number
-from firecrest.design.text import design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_to_json
 from firecrest.files.container import Document, write_document
 
 
@@ -30,7 +31,7 @@ def test_a_short_design_prints_its_promises_and_why(run):
 
 def test_a_kept_design_ends_with_status_0(run, tmp_path, blank):
     path = tmp_path / "kept.firecrest"
-    write_document(path, Document(blank))
+    write_document(path, Document(project_of(blank)))
     code, out, _ = run("assess", path)
     assert code == 0
     assert "Every promise is kept" in out
@@ -38,7 +39,7 @@ def test_a_kept_design_ends_with_status_0(run, tmp_path, blank):
 
 def test_json_reports_the_same_figures_and_the_asked_grid(run, tmp_path, slipway):
     path = tmp_path / "design.json"
-    path.write_text(design_to_json(slipway))
+    path.write_text(project_to_json(project_of(slipway)))
     code, out, _ = run(
         "assess", path, "--json", "--volts", 4, "--start", 20, "--stop", 200, "--points", 5
     )
@@ -56,7 +57,7 @@ def test_json_reports_the_same_figures_and_the_asked_grid(run, tmp_path, slipway
 
 def test_the_grid_asked_for_does_not_change_the_promises(run, tmp_path, slipway):
     path = tmp_path / "design.json"
-    path.write_text(design_to_json(slipway))
+    path.write_text(project_to_json(project_of(slipway)))
     coarse = json.loads(run("assess", path, "--json", "--points", 7)[1])
     fine = json.loads(run("assess", path, "--json", "--points", 900)[1])
     assert coarse["promises"] == fine["promises"]
@@ -66,7 +67,9 @@ def test_the_grid_asked_for_does_not_change_the_promises(run, tmp_path, slipway)
 def test_unknown_figures_are_null_not_numbers(run, tmp_path, slipway):
     path = tmp_path / "design.json"
     path.write_text(
-        design_to_json(set_number(slipway, ("box", "groups", 0, "driver", "vas"), None))
+        project_to_json(
+            project_of(set_number(slipway, ("box", "groups", 0, "driver", "vas"), None))
+        )
     )
     code, out, _ = run("assess", path, "--json")
     body = json.loads(out)
@@ -103,4 +106,4 @@ def test_errors_end_with_status_2_and_one_message(run, arguments, words):
 def test_schema_is_printed(run):
     code, out, _ = run("schema")
     assert code == 0
-    assert json.loads(out)["title"] == "Firecrest design"
+    assert json.loads(out)["title"] == "Firecrest project"

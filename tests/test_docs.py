@@ -9,7 +9,7 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.core.limits.kinds import KINDS
-from firecrest.design.text import design_from_json
+from firecrest.design.text import project_from_json
 from firecrest.present.report import report
 
 ROOT = Path(__file__).parent.parent
@@ -32,7 +32,7 @@ def test_format_tables_and_schema_are_current(generator):
 
 def test_the_design_written_by_hand_in_the_docs_plays():
     text = re.search(r"```json\n(.*?)```", FORMAT, re.S).group(1)
-    assessment = assess(design_from_json(text))
+    assessment = assess(project_from_json(text).design)
     assert assessment.promise("loudness").predicted is not None
     assert assessment.missing == ()
 

@@ -11,6 +11,7 @@ from typer.exceptions import TyperException
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.core.errors import FirecrestError
+from firecrest.design.project import project_of
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo
@@ -80,7 +81,7 @@ def _json(body: Any, indent: int | None = None) -> str:
 def _document(file: Path | None, demo: str | None) -> Document:
     """The design that was asked for."""
     if demo is not None:
-        return Document(read_demo(demo))
+        return Document(project_of(read_demo(demo)))
     if file is None:
         raise FirecrestError("Name a FILE, or a shipped design with --demo slipway.")
     return read_document(file)

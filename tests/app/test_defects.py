@@ -5,6 +5,7 @@ import dataclasses
 import pytest
 from PySide6.QtWidgets import QLabel
 
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import blank_design, read_demo
 from firecrest.present.parts.datasheet import range_text
@@ -47,7 +48,7 @@ def test_a_power_bank_is_told_of_its_cells_not_of_mains(window):
 
 def test_a_part_used_elsewhere_in_the_design_can_be_taken_here(window):
     breakwater = read_demo("breakwater")
-    window.session.start(Document(breakwater), None)
+    window.session.start(Document(project_of(breakwater)), None)
     window.show_stage("parts")
     stage = window.stage
     wait(stage)

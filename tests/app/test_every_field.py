@@ -7,6 +7,7 @@ from PySide6.QtTest import QTest
 from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.number_row import NumberRow
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.present.parts.parts import cards
 from firecrest.proposals.layouts import with_kind
@@ -109,7 +110,7 @@ SYSTEMS = {name: system_design(name) for name in ("S1", "S4", "S5")} | {
 @pytest.mark.parametrize("name", list(SYSTEMS))
 def test_every_stage_shows_every_kind_of_system(window, name):
     """Closed, ported, mains, wall supply, several chambers: nothing is missing a widget."""
-    window.session.start(Document(SYSTEMS[name]), None)
+    window.session.start(Document(project_of(SYSTEMS[name])), None)
     for key in STAGES:
         window.show_stage(key)
         if key == "parts":

@@ -4,6 +4,7 @@ import pytest
 
 from firecrest.app.start import offer_left_over
 from firecrest.design.edits.paths import set_number
+from firecrest.design.project import project_of
 from firecrest.files import atomic
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.journal import Journal, left_over
@@ -24,7 +25,7 @@ def saved(window, tmp_path):
 def changed_by_another(window):
     """Another window saves another depth to the same file; the design it saved."""
     other = set_number(window.session.design, DEPTH, 0.18)
-    write_document(window.session.path, Document(other))
+    write_document(window.session.path, Document(project_of(other)))
     return other
 
 
@@ -79,7 +80,7 @@ def test_a_change_elsewhere_is_told_once(saved):
 def test_a_link_stays_a_link(window, tmp_path):
     (tmp_path / "real").mkdir()
     target = tmp_path / "real" / "a.firecrest"
-    write_document(target, Document(window.session.design))
+    write_document(target, Document(project_of(window.session.design)))
     link = tmp_path / "link.firecrest"
     link.symlink_to(target)
     window.open_path(link)
@@ -123,7 +124,7 @@ def left_by(slipway, *depths):
     """Work of windows that have ended."""
     for depth in depths:
         journal = Journal()
-        journal.keep(Document(set_number(slipway, DEPTH, depth)), None)
+        journal.keep(Document(project_of(set_number(slipway, DEPTH, depth))), None)
         journal.let_go()
 
 

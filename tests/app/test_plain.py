@@ -13,7 +13,8 @@ from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QWidget
 import firecrest
 from firecrest.app.messages import Messages
 from firecrest.app.widgets.plain import menu_text, tip_text
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_from_json, project_to_json
 from firecrest.files.demos import read_demo
 from firecrest.shelf.entry import made_entry
 from firecrest.shelf.exchange import Taking, take
@@ -34,7 +35,9 @@ def hostile(node):
 
 
 def hostile_design(name):
-    return design_from_json(json.dumps(hostile(json.loads(design_to_json(read_demo(name))))))
+    return project_from_json(
+        json.dumps(hostile(json.loads(project_to_json(project_of(read_demo(name))))))
+    ).design
 
 
 def obeyed(window):
@@ -55,7 +58,11 @@ def obeyed(window):
 @pytest.fixture
 def window(make_window):
     window = make_window(hostile_design("slipway"))
-    part = design_from_json(design_to_json(window.session.design)).box.groups[0].driver
+    part = (
+        project_from_json(project_to_json(project_of(window.session.design)))
+        .design.box.groups[0]
+        .driver
+    )
     entry = made_entry("driver", part, notes=BAD)
     window.session.shelf.attempt(lambda shelf: take(shelf, Taking((entry,), (), ())))
     window.entry_id = entry.id

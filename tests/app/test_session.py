@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication
 from firecrest.app.session import AUTOSAVE_AFTER_MS, Session
 from firecrest.core.errors import ChangedElsewhereError, FirecrestError
 from firecrest.design.edits.paths import set_number
+from firecrest.design.project import project_of
 from firecrest.files import journal
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.journal import Journal, left_over
@@ -99,7 +100,7 @@ def test_places_that_are_there(session):
 
 def test_attachments_travel_from_file_to_file(session, slipway, tmp_path):
     first, second = tmp_path / "a.firecrest", tmp_path / "b.firecrest"
-    write_document(first, Document(slipway, {"photos/jetty.png": b"picture"}))
+    write_document(first, Document(project_of(slipway), {"photos/jetty.png": b"picture"}))
     document = session.open(first)
     assert document.lost == ()
     session.edit_number(MASS, 0.03)
@@ -110,10 +111,10 @@ def test_attachments_travel_from_file_to_file(session, slipway, tmp_path):
 
 
 def test_a_bare_design_is_saved_under_a_name_of_its_own(session, tmp_path, slipway):
-    from firecrest.design.text import design_to_json
+    from firecrest.design.text import project_to_json
 
     path = tmp_path / "design.json"
-    path.write_text(design_to_json(slipway))
+    path.write_text(project_to_json(project_of(slipway)))
     session.open(path)
     assert session.path is None
 
@@ -151,7 +152,7 @@ def test_later_edits_do_not_put_autosave_off(session, settings, qtbot):
 
 def test_attachments_are_kept_beside_the_work_without_standing_still(session, settings, slipway):
     big = os.urandom(60 * 2**20)
-    session.start(Document(slipway, {"photos/jetty": big}), None)
+    session.start(Document(project_of(slipway), {"photos/jetty": big}), None)
     session.edit_number(MASS, 0.03)
     clock, longest = QElapsedTimer(), 0
     clock.start()
@@ -166,11 +167,11 @@ def test_attachments_are_kept_beside_the_work_without_standing_still(session, se
     assert clock.elapsed() < 500, "it is not written again"
     session.journal.let_go()
     (item,) = left_over(settings / "journal")
-    assert item.document == Document(session.design, {"photos/jetty": big})
+    assert item.document == Document(project_of(session.design), {"photos/jetty": big})
 
 
 def test_keeping_at_once_leaves_all_for_the_next_start(session, settings, slipway):
-    session.start(Document(slipway, {"a": b"1" * 3_000_000}), None)
+    session.start(Document(project_of(slipway), {"a": b"1" * 3_000_000}), None)
     session.edit_number(MASS, 0.03)
     session.keep_now()
     (item,) = left_over(settings / "journal")
@@ -208,7 +209,7 @@ def test_saving_over_what_another_window_wrote_is_refused_until_told(session, sl
     session.edit_number(MASS, 0.03)
     session.save(path)
     assert not session.changed_elsewhere()
-    write_document(path, Document(slipway, {"other": b"1"}))
+    write_document(path, Document(project_of(slipway), {"other": b"1"}))
     assert session.changed_elsewhere()
     session.edit_number(MASS, 0.04)
     with pytest.raises(ChangedElsewhereError):
@@ -225,7 +226,7 @@ def test_restored_work_knows_how_its_file_was(session, slipway, tmp_path, settin
     session.save(path)
     session.edit_number(MASS, 0.03)
     session.keep_now()
-    write_document(path, Document(slipway, {"other": b"1"}))
+    write_document(path, Document(project_of(slipway), {"other": b"1"}))
     (item,) = left_over(settings / "journal")
     session.restore(item)
     assert session.path == path

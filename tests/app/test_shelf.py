@@ -288,19 +288,28 @@ def test_taking_parts_reports_rows_and_is_one_step(window, stage, tmp_path):
     assert "Nobody" not in {e.name for e in window.session.shelf.entries().values()}
 
 
-def test_a_measured_curve_is_attached(window, stage, tmp_path):
+def test_a_measured_curve_goes_with_its_part(window, stage, tmp_path):
     path = tmp_path / "z.txt"
     path.write_text("* sweep\n20 4\n40 9\n60 33\n90 8\n400 4\n")
     window.messages.open_to = path
     stage.open_entry(W13)
-    stage.attach("impedance")
+    views = page(stage).curve_views
+    click(views["impedance"].attach_button)
     assert "measured" in [c.label for c in page(stage).impedance.content.curves]
     path.write_text("20 -4\n40 -9\n60 -33\n90 -8\n400 -4\n")
-    stage.attach("impedance")
+    click(views["impedance"].attach_button)
     assert "above 0" in window.notice.text()
-    stage.attach("response")
+    click(views["response"].attach_button)
     assert page(stage).response.content.message == ""
-    assert len(window.session.shelf.store.curves(W13)) == 2
+    assert len(window.session.shelf.entries()[W13].part.curves) == 2
+    click(views["response"].remove_button)
+    assert page(stage).response.content.message
+    stage.editing.undo()
+    views["impedance"].unit.textActivated.emit("kHz")
+    assert page(stage).impedance.content.curves[-1].x[0] == 20_000
+    window.messages.save_to = tmp_path / "again.txt"
+    click(views["impedance"].export_button)
+    assert window.messages.save_to.read_text().startswith("* sweep")
 
 
 def test_marking_leaves_the_table_of_figures_where_it_is(stage):

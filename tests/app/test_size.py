@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_row import NumberRow
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.size.portview import choice_text
@@ -263,7 +264,7 @@ def test_another_box_while_the_stage_is_not_seen(make_window):
         ("box", "case", "depth"), window.session.design.box.case.depth + 1e-3
     )
     window.show_stage("voice")
-    window.session.start(Document(read_demo("boathouse")), None)
+    window.session.start(Document(project_of(read_demo("boathouse"))), None)
     rested(window.stages["size"].later)
     window.show_stage("size")
     settle()
@@ -276,6 +277,6 @@ def test_fields_of_another_design_are_not_asked_for_the_old_one(make_window):
     window.show_stage("size")
     window.stage.select(("box", "openings", 0))
     settle()
-    window.session.start(Document(read_demo("lantern")), None)
+    window.session.start(Document(project_of(read_demo("lantern"))), None)
     settle()
     assert window.stage.selected == ("box", "openings", 0)

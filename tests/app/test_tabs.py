@@ -8,6 +8,7 @@ from firecrest.app.main_window import STAGES
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.rail import RailButton
 from firecrest.app.widgets.strip import MeterWidget
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from tests.app.helpers import press, settle
@@ -65,7 +66,7 @@ def test_arrows_go_through_strip_and_rail(window):
 @pytest.mark.parametrize("demo", ["slipway", "breakwater", "boathouse-bandpass"])
 @pytest.mark.parametrize("key", list(STAGES))
 def test_everything_that_takes_the_keyboard_has_a_name_of_its_own(window, key, demo):
-    window.session.start(Document(read_demo(demo)), None)
+    window.session.start(Document(project_of(read_demo(demo))), None)
     window.show_stage(key)
     settle()
     names = [

@@ -5,6 +5,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QApplication
 
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from tests.app.helpers import menu, press, settle
@@ -12,7 +13,7 @@ from tests.app.helpers import menu, press, settle
 
 @pytest.fixture
 def stage(window):
-    window.session.start(Document(read_demo("breakwater")), None)
+    window.session.start(Document(project_of(read_demo("breakwater"))), None)
     window.show_stage("voice")
     settle()
     return window.stage

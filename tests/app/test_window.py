@@ -15,6 +15,7 @@ from firecrest.app.start import offer_left_over
 from firecrest.app.theme.style import holder
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number
+from firecrest.design.project import project_of
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import Journal
@@ -348,7 +349,7 @@ def test_a_failed_save_is_told_and_stays_unsaved(window, tmp_path):
 
 def test_a_file_dropped_on_the_window_opens(window, tmp_path, blank):
     path = tmp_path / "dropped.firecrest"
-    window.session.start(Document(blank), None)
+    window.session.start(Document(project_of(blank)), None)
     window.session.save(path)
     menu(window, "demo")
     data = QMimeData()
@@ -377,7 +378,7 @@ def test_rename_is_an_undoable_edit(window):
 def test_work_left_by_a_crash_is_offered_and_restored(window, settings, slipway):
     changed = set_number(slipway, ("box", "case", "depth"), 0.17)
     journal = Journal()
-    journal.keep(Document(changed), settings / "original.firecrest")
+    journal.keep(Document(project_of(changed)), settings / "original.firecrest")
     journal.let_go()
     offer_left_over(window)
     assert window.session.design == changed

@@ -18,7 +18,8 @@ from firecrest.assessment.vary import assess_many
 from firecrest.core.errors import FirecrestError
 from firecrest.core.note import note
 from firecrest.design.edits.paths import replace_at, set_number
-from firecrest.design.text import design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_to_json
 from firecrest.design.voice import Parametric
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
@@ -264,7 +265,7 @@ def test_a_dip_inside_the_band_is_told(slipway):
 
 def test_window_command_line_and_assessment_agree(slipway, tmp_path, capsys):
     path = tmp_path / "design.json"
-    path.write_text(design_to_json(slipway))
+    path.write_text(project_to_json(project_of(slipway)))
     cli.run(["assess", str(path), "--json"])
     told = json.loads(capsys.readouterr().out)["promises"]
     for promise, line in zip(assess(slipway).promises, told, strict=True):

@@ -6,7 +6,8 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.sharing import shared_air
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_from_json, project_to_json
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.frame import moves
 from firecrest.present.parts import wiring
@@ -34,5 +35,5 @@ def seen(design):
 @pytest.mark.parametrize("name", demo_names())
 def test_other_names_change_no_figure(name):
     design = read_demo(name)
-    body = renamed(json.loads(design_to_json(design)))
-    assert seen(design_from_json(json.dumps(body))) == seen(design)
+    body = renamed(json.loads(project_to_json(project_of(design))))
+    assert seen(project_from_json(json.dumps(body)).design) == seen(design)

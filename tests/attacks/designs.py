@@ -12,7 +12,8 @@ import numpy as np
 from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
 from firecrest.design.box import Port, placed
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_from_json, project_to_json
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.frame import moves
@@ -80,10 +81,10 @@ def troubles(design, path=None, *, deep=False):
         if deep:
             _proposed(assessment)
         if path is not None:
-            write_document(path, Document(design))
+            write_document(path, Document(project_of(design)))
             if read_document(path).design != design:
                 yield "it is another one after saving"
-        elif design_from_json(design_to_json(design)) != design:
+        elif project_from_json(project_to_json(project_of(design))).design != design:
             yield "it is another one after writing"
     except FirecrestError as error:
         yield f"refused after it was accepted: {error}"

@@ -17,6 +17,7 @@ import tempfile
 from dataclasses import dataclass, field
 from pathlib import Path
 
+from firecrest.design.project import project_of
 from firecrest.files.container import Document, write_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import WORK, Journal
@@ -223,7 +224,7 @@ def left_over_work(change):
 
     def prepare(folder):
         journal = Journal(folder / "state" / "firecrest" / "unsaved", "gone")
-        journal.keep(Document(read_demo("slipway"), {"a": b"1"}), None)
+        journal.keep(Document(project_of(read_demo("slipway")), {"a": b"1"}), None)
         journal.let_go()
         change(folder / "state" / "firecrest" / "unsaved" / "gone")
 
@@ -232,7 +233,7 @@ def left_over_work(change):
 
 def saved_design(folder):
     """A design at the home."""
-    write_document(folder / "x.firecrest", Document(read_demo(demo_names()[0])))
+    write_document(folder / "x.firecrest", Document(project_of(read_demo(demo_names()[0]))))
 
 
 def turkish(folder):

@@ -16,6 +16,7 @@ import time
 from pathlib import Path
 
 from firecrest.core.errors import FirecrestError
+from firecrest.design.project import project_of
 from firecrest.files.container import read_document
 from firecrest.files.journal import left_over
 from firecrest.shelf.store import Shelf
@@ -139,7 +140,7 @@ def _work(folder, dice):
     session, path = window.session, folder / "x.firecrest"
     if dice.random() < 0.5:
         files = {"photos/a": random.Random(1).randbytes(ATTACHED)}
-        session.start(Document(read_demo("slipway"), files), None)
+        session.start(Document(project_of(read_demo("slipway")), files), None)
     log = os.open(folder / "log", os.O_WRONLY | os.O_CREAT | os.O_APPEND)
 
     def note(what, number):

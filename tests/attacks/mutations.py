@@ -17,7 +17,8 @@ from firecrest.app.settings import Settings
 from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES
-from firecrest.design.text import design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_to_json
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.curves import read_curve
 from firecrest.files.demos import read_demo
@@ -141,14 +142,14 @@ def _other_tree(dice, data):
 def readers(folder):
     """(name, bytes that are read well, the reader) of every edge."""
     design = read_demo("slipway")
-    text = design_to_json(design).encode()
+    text = project_to_json(project_of(design)).encode()
     path = folder / "x.firecrest"
     files = {"curves/z.csv": b"10,4\n" * 99, "photos/a.png": b"\x89"}
-    write_document(path, Document(design, files))
+    write_document(path, Document(project_of(design), files))
     document, entries = partial(_document, folder), list(shipped_entries())[::9]
     yield "container", path.read_bytes(), document
     yield "design", text, document
-    yield "demo", design_to_json(read_demo("breakwater")).encode(), document
+    yield "demo", project_to_json(project_of(read_demo("breakwater"))).encode(), document
     yield "bombs", b"", document
     yield "parts JSON", write_parts(entries[:6]).encode(), _parts
     yield "parts CSV", write_table(entries).encode(), _parts
@@ -158,7 +159,7 @@ def readers(folder):
     yield "quantity", b"7 1/4 in + 2*(3-1) mm", _quantity
     yield "settings", SETTINGS, partial(_settings, folder)
     journal = Journal(folder / "unsaved", "kept")
-    journal.keep(Document(design, {"a": b"1"}), path)
+    journal.keep(Document(project_of(design), {"a": b"1"}), path)
     journal.let_go()
     work = folder / "unsaved" / "kept" / WORK
     yield "journal", work.read_bytes(), partial(_journal, folder, work)
@@ -174,7 +175,7 @@ def _document(folder, data):
     document = read_document(path)
     again = folder / "again.firecrest"
     write_document(again, document)
-    if read_document(again) != Document(document.design, document.attachments):
+    if read_document(again) != Document(project_of(document.design), document.attachments):
         raise AssertionError("another document after saving")
 
 
@@ -185,7 +186,9 @@ def bomb(dice):
     stream = io.BytesIO()
     with warnings.catch_warnings(), zipfile.ZipFile(stream, "w") as archive:
         warnings.simplefilter("ignore")
-        archive.writestr("design.json", design_to_json(read_demo("slipway")), dice.choice(kinds))
+        archive.writestr(
+            "design.json", project_to_json(project_of(read_demo("slipway"))), dice.choice(kinds)
+        )
         many = dice.random() < 0.02
         for k in range(2100 if many else dice.choice((0, 1, 3))):
             name = dice.choice((f"x{k}", f"../{k}", f"/{k}", "a" * 300, "a", "a\\b", "é/ü"))

@@ -13,6 +13,7 @@ from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number, value_at
 from firecrest.design.fields import field_facts
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.shelf.kinds import KINDS
@@ -200,11 +201,11 @@ class Person:
 
     def do_demo(self):
         if self.dice.random() < 0.3:
-            self.session.start(Document(self.dice.choice(self.bases)), None)
+            self.session.start(Document(project_of(self.dice.choice(self.bases))), None)
 
     def do_random_design(self):
         if self.dice.random() < 0.3:
-            self.session.start(Document(random_design(self.dice, self.bases)), None)
+            self.session.start(Document(project_of(random_design(self.dice, self.bases))), None)
 
 
 def footprint():

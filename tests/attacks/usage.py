@@ -174,16 +174,17 @@ def _at_rest(window, footprint):
     from PySide6.QtTest import QTest
 
     from firecrest.assessment.memo import KEPT
+    from firecrest.design.project import project_of
     from firecrest.files.container import Document
     from firecrest.files.demos import read_demo
 
     session = window.session
-    session.start(Document(read_demo("slipway")), None)
+    session.start(Document(project_of(read_demo("slipway"))), None)
     for step in range(KEPT + 1):  # what stages remember of the designs before gives way
         session.edit_number(("box", "case", "depth"), 0.17 + 1e-3 * step)
         session.edit_number(("power", "source", "series"), 3 + step % 3)
         session.edit_number(("voice", "channels", 0, "gain"), float(-step))
-    session.start(Document(read_demo("slipway")), None)
+    session.start(Document(project_of(read_demo("slipway"))), None)
     window.choose_theme("light")
     for key in ("promise", "parts", "size", "power", "voice"):
         window.show_stage(key)

@@ -8,7 +8,8 @@ from firecrest.core.acoustics.losses import DAMPING, TIGHTNESS
 from firecrest.core.errors import DesignError
 from firecrest.design.edits import box as edits
 from firecrest.design.edits.paths import set_number
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_from_json, project_to_json
 
 
 def test_openings_are_added_like_the_last_one_and_removed(slipway):
@@ -24,13 +25,14 @@ def test_openings_are_added_like_the_last_one_and_removed(slipway):
 
 
 def test_the_last_way_out_stays(slipway):
-    inside = json.loads(design_to_json(slipway))
+    body = json.loads(project_to_json(project_of(slipway)))
+    inside = body["variants"][0]
     inside["box"]["chambers"] = [
         {**inside["box"]["chambers"][0], "share": 0.5},
         {"id": "front", "name": "front", "share": 0.5},
     ]
     inside["box"]["groups"][0]["front"] = "front"
-    design = design_from_json(json.dumps(inside))
+    design = project_from_json(json.dumps(body)).design
     with pytest.raises(DesignError, match="Nothing would face outside"):
         edits.remove_opening(design, ("box", "openings", 0))
 

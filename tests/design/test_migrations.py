@@ -9,7 +9,8 @@ from firecrest.assessment.assess import assess
 from firecrest.core.errors import DesignError
 from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.migrations import STEPS
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_from_json, project_to_json
 from firecrest.files.demos import read_demo
 
 OLD = Path(__file__).parent / "old"
@@ -23,18 +24,18 @@ def test_there_is_a_step_from_every_schema_and_a_fixture_of_each():
 
 @pytest.mark.parametrize("file", sorted(OLD.iterdir()), ids=lambda file: file.stem)
 def test_an_old_design_opens_and_keeps_what_it_promised(file):
-    old, now = design_from_json(file.read_text()), read_demo(file.stem.split("-")[0])
+    old, now = project_from_json(file.read_text()).design, read_demo(file.stem.split("-")[0])
     then, today = assess(old), assess(now)
     for promise in today.promises:
         assert then.promise(promise.key).predicted == pytest.approx(promise.predicted)
-    assert design_from_json(design_to_json(old)) == old
+    assert project_from_json(project_to_json(project_of(old))).design == old
 
 
 def test_schema_3_named_its_elements_and_4_refers_by_id():
     text = (OLD / "breakwater-schema3.json").read_text().replace('"sub"', '"Sub: 10 in!"')
     body = json.loads(text)
     body["box"]["ports"] *= 2
-    made = design_from_json(json.dumps(body))
+    made = project_from_json(json.dumps(body)).design
     chamber, channel, group = made.box.chambers[0], made.voice.channels[0], made.box.groups[0]
     assert (chamber.name, channel.name) == ("Sub: 10 in!", "Sub: 10 in!")
     assert chamber.id == channel.id == group.chamber == group.channel == "sub-10-in"
@@ -47,4 +48,4 @@ def test_schema_3_named_its_elements_and_4_refers_by_id():
 )
 def test_what_does_not_look_like_a_design_is_refused_and_not_more(box):
     with pytest.raises(DesignError, match="box"):
-        design_from_json(json.dumps({"schema": 3, "name": "x", "box": box, "voice": []}))
+        project_from_json(json.dumps({"schema": 3, "name": "x", "box": box, "voice": []}))

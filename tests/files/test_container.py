@@ -13,7 +13,8 @@ from hypothesis import strategies as st
 
 from firecrest.core.errors import ChangedElsewhereError, FileError, FirecrestError
 from firecrest.design.design import SCHEMA_VERSION
-from firecrest.design.text import design_to_json
+from firecrest.design.project import project_of
+from firecrest.design.text import project_to_json
 from firecrest.files import atomic, container
 from firecrest.files.atomic import BACKUP
 from firecrest.files.container import (
@@ -30,7 +31,9 @@ from firecrest.files.demos import demo_names, read_demo
 @pytest.fixture
 def file(tmp_path, slipway):
     path = tmp_path / "slipway.firecrest"
-    write_document(path, Document(slipway, {"curves/z.csv": b"10,4\n", "photos/a.png": b"\x89PNG"}))
+    write_document(
+        path, Document(project_of(slipway), {"curves/z.csv": b"10,4\n", "photos/a.png": b"\x89PNG"})
+    )
     return path
 
 
@@ -43,12 +46,12 @@ def test_round_trip_with_attachments(file, slipway):
 
 def test_a_bare_design_json_opens_too(tmp_path, slipway):
     path = tmp_path / "design.json"
-    path.write_text(design_to_json(slipway))
+    path.write_text(project_to_json(project_of(slipway)))
     assert read_document(path).design == slipway
 
 
 def test_saving_keeps_the_save_before_as_one_backup(file, slipway, blank):
-    write_document(file, Document(blank))
+    write_document(file, Document(project_of(blank)))
     assert read_document(file).design == blank
     assert read_document(file.with_name(file.name + BACKUP)).design == slipway
     assert sorted(p.name for p in file.parent.iterdir()) == [file.name, file.name + BACKUP]
@@ -56,18 +59,20 @@ def test_saving_keeps_the_save_before_as_one_backup(file, slipway, blank):
 
 def test_equal_designs_make_equal_files(tmp_path, slipway):
     for name in "ab":
-        write_document(tmp_path / f"{name}.firecrest", Document(slipway))
+        write_document(tmp_path / f"{name}.firecrest", Document(project_of(slipway)))
     assert (tmp_path / "a.firecrest").read_bytes() == (tmp_path / "b.firecrest").read_bytes()
 
 
 REWRITE = """
 import os, sys
 from pathlib import Path
+from firecrest.design.project import project_of
 from firecrest.files.container import Document, write_document
 from firecrest.files.demos import blank_design
 print("ready", flush=True)
 while True:
-    write_document(Path(sys.argv[1]), Document(blank_design(), {"photos/big": os.urandom(200_000)}))
+    files = {"photos/big": os.urandom(200_000)}
+    write_document(Path(sys.argv[1]), Document(project_of(blank_design()), files))
 """
 
 
@@ -89,7 +94,7 @@ def test_a_failed_save_leaves_the_old_file(file, slipway, blank, monkeypatch):
 
     monkeypatch.setattr(atomic.os, "fsync", full)
     with pytest.raises(FileError, match=r"not saved: No space left.*Save it somewhere else"):
-        write_document(file, Document(blank))
+        write_document(file, Document(project_of(blank)))
     assert read_document(file).design == slipway
     assert [p.name for p in file.parent.iterdir()] == [file.name]
 
@@ -116,7 +121,7 @@ def test_truncated_files_are_refused_and_left(file):
 
 
 def test_the_backup_is_named_when_the_file_is_damaged(file, blank):
-    write_document(file, Document(blank))
+    write_document(file, Document(project_of(blank)))
     file.write_bytes(b"PK\x03\x04 damaged")
     with pytest.raises(FileError, match=r"slipway.firecrest.backup"):
         read_document(file)
@@ -147,7 +152,7 @@ def test_foreign_huge_and_missing_files(tmp_path, file):
 def packed(path, slipway, *members, kind=zipfile.ZIP_DEFLATED):
     """A container with a design and other members."""
     with zipfile.ZipFile(path, "w") as archive:
-        archive.writestr("design.json", design_to_json(slipway), zipfile.ZIP_DEFLATED)
+        archive.writestr("design.json", project_to_json(project_of(slipway)), zipfile.ZIP_DEFLATED)
         for name, data in members:
             archive.writestr(name, data, kind)
     return path
@@ -227,15 +232,15 @@ def test_a_file_changed_elsewhere_is_not_overwritten(file, slipway, blank):
     assert not changed_since(file, seen)
     file.touch()
     assert not changed_since(file, seen), "the same text is no change"
-    stamp = write_document(file, Document(slipway, {"other": b"1"}), seen)
+    stamp = write_document(file, Document(project_of(slipway), {"other": b"1"}), seen)
     assert changed_since(file, seen)
     with pytest.raises(ChangedElsewhereError, match="was changed by another window"):
-        write_document(file, Document(blank), seen)
+        write_document(file, Document(project_of(blank)), seen)
     assert read_document(file).design == slipway
-    write_document(file, Document(blank), stamp)
+    write_document(file, Document(project_of(blank)), stamp)
     file.unlink()
     assert not changed_since(file, stamp)
-    write_document(file, Document(blank), stamp)
+    write_document(file, Document(project_of(blank)), stamp)
 
 
 def test_read_only_files_are_known_by_their_mark(file):
@@ -247,7 +252,9 @@ def test_read_only_files_are_known_by_their_mark(file):
 
 def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):
     path = tmp_path / "new.json"
-    path.write_text(design_to_json(slipway).replace(f'"schema": {SCHEMA_VERSION}', '"schema": 7'))
+    path.write_text(
+        project_to_json(project_of(slipway)).replace(f'"schema": {SCHEMA_VERSION}', '"schema": 7')
+    )
     with pytest.raises(FileError, match=r"schema 7.*newer Firecrest"):
         read_document(path)
 

@@ -7,17 +7,19 @@ import sys
 
 import pytest
 
+from firecrest.design.project import project_of
 from firecrest.files.container import Document, stamp_of, write_document
 from firecrest.files.journal import LOCK, PIECE, WORK, Journal, left_over
 
 KEEPING = """
 import sys, time
 from pathlib import Path
+from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from firecrest.files.journal import Journal
 journal = Journal(Path(sys.argv[1]))
-journal.keep(Document(read_demo("slipway")), None)
+journal.keep(Document(project_of(read_demo("slipway"))), None)
 print("kept", flush=True)
 time.sleep(60)
 """
@@ -26,9 +28,9 @@ time.sleep(60)
 def kept(folder, design, attachments=None, original=None):
     """A journal of a window that has ended since."""
     journal = Journal(folder)
-    document = Document(design, attachments or {})
+    document = Document(project_of(design), attachments or {})
     if not journal.keep(document, original):
-        list(journal.store(document.attachments))
+        list(journal.store(document))
         assert journal.keep(document, original)
     journal.let_go()
     return journal
@@ -37,7 +39,7 @@ def kept(folder, design, attachments=None, original=None):
 def test_work_that_nobody_holds_is_left_over(tmp_path, slipway):
     kept(tmp_path, slipway, {"photos/a": b"1"}, tmp_path / "x.firecrest")
     (item,) = left_over(tmp_path)
-    assert item.document == Document(slipway, {"photos/a": b"1"})
+    assert item.document == Document(project_of(slipway), {"photos/a": b"1"})
     assert item.original == tmp_path / "x.firecrest"
     assert left_over(tmp_path) == [], "it is held by the window that was offered it"
     item.journal.let_go()
@@ -73,11 +75,11 @@ def test_work_is_private(tmp_path, slipway):
 
 def test_dropping_leaves_nothing(tmp_path, slipway, blank):
     journal = Journal(tmp_path)
-    journal.keep(Document(slipway), None)
-    journal.keep(Document(blank), None)
+    journal.keep(Document(project_of(slipway)), None)
+    journal.keep(Document(project_of(blank)), None)
     journal.drop()
     assert list(tmp_path.iterdir()) == []
-    journal.keep(Document(blank), None)
+    journal.keep(Document(project_of(blank)), None)
     journal.let_go()
     (item,) = left_over(tmp_path)
     assert item.document.design == blank
@@ -87,23 +89,23 @@ def test_attachments_are_written_once_and_in_pieces(tmp_path, slipway, blank):
     journal = Journal(tmp_path)
     files = {"photos/a": os.urandom(2 * PIECE + 5), "photos/b": b"2"}
     files["photos/same"] = bytes(files["photos/a"])
-    assert not journal.keep(Document(slipway, files), None)
-    steps = len(list(journal.store(files)))
+    assert not journal.keep(Document(project_of(slipway), files), None)
+    steps = len(list(journal.store(Document(project_of(slipway), files))))
     assert steps >= 6
-    assert journal.keep(Document(blank, files), None)
-    assert list(journal.store(files)) == [], "each is there already"
+    assert journal.keep(Document(project_of(blank), files), None)
+    assert list(journal.store(Document(project_of(slipway), files))) == [], "each is there already"
     (folder,) = tmp_path.iterdir()
     assert len(list((folder / "attachments").iterdir())) == 2, "by content"
     journal.let_go()
     (item,) = left_over(tmp_path)
-    assert item.document == Document(blank, files)
+    assert item.document == Document(project_of(blank), files)
 
 
 def test_what_was_not_kept_yet_comes_from_the_original_or_is_told(tmp_path, slipway):
     path = tmp_path / "x.firecrest"
-    write_document(path, Document(slipway, {"a": b"1"}))
+    write_document(path, Document(project_of(slipway), {"a": b"1"}))
     journal = Journal(tmp_path / "unsaved")
-    journal.keep(Document(slipway, {"a": b"1", "b": b"2"}), path, stamp_of(path))
+    journal.keep(Document(project_of(slipway), {"a": b"1", "b": b"2"}), path, stamp_of(path))
     journal.let_go()
     (item,) = left_over(tmp_path / "unsaved")
     assert item.document.attachments == {"a": b"1"}

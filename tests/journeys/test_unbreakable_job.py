@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication, QPushButton
 
 from firecrest.app.start import offer_left_over
 from firecrest.design.edits.paths import set_number
+from firecrest.design.project import project_of
 from firecrest.files.container import Document, read_document, write_document
 from firecrest.files.demos import blank_design
 from firecrest.proposals.layouts import LAYOUTS
@@ -91,7 +92,9 @@ def test_own_driver_of_two_coils_pasted_wired_and_saved_twice(make_window, tmp_p
     assert window.session.assessment.promise("loudness").state != "unknown"
     window.messages.save_to = tmp_path / "own.firecrest"
     menu(window, "save")
-    write_document(tmp_path / "own.firecrest", Document(set_number(blank_design(), DEPTH, 0.2)))
+    write_document(
+        tmp_path / "own.firecrest", Document(project_of(set_number(blank_design(), DEPTH, 0.2)))
+    )
     type_into(window, DEPTH, "190 mm")
     window.messages.changed, window.messages.save_to = "save_as", tmp_path / "mine.firecrest"
     menu(window, "save")

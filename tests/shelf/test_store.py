@@ -21,7 +21,7 @@ from firecrest.shelf.exchange import planned, read_file, take, write_parts
 from firecrest.shelf.kinds import KINDS, part_from, part_text
 from firecrest.shelf.schema import MIGRATIONS
 from firecrest.shelf.stock import shipped_entries
-from firecrest.shelf.store import Curve, Shelf, counts
+from firecrest.shelf.store import Shelf, counts
 
 W13 = "alder-w13-4"
 
@@ -124,21 +124,29 @@ def test_unchanged_parts_stay_the_same_objects_when_others_write(shelf):
     other.close()
 
 
-def test_curves_and_use_go_with_their_part(shelf):
+def test_use_goes_with_its_part(shelf):
     entry = shelf.add("driver", DriverPart(name="Mine"))
-    shelf.attach(entry.id, Curve("impedance", "z.txt", "20 4\n40 9"))
-    shelf.attach(entry.id, Curve("impedance", "z2.txt", "20 5\n40 9"))
-    assert [c.name for c in shelf.curves(entry.id)] == ["z2.txt"]
     shelf.note_use("Slipway", [entry.id, W13, "nobody"])
     shelf.note_use("Lantern", [W13])
     assert [name for name, _ in shelf.used_in(W13)] == ["Lantern", "Slipway"]
     shelf.note_use("Slipway", [W13])
     assert shelf.used_in(entry.id) == []
-    shelf.attach(entry.id, None, "impedance")
-    assert shelf.curves(entry.id) == []
-    shelf.attach(entry.id, Curve("response", "r.txt", "20 80"))
-    shelf.undo()
-    assert shelf.curves(entry.id) == []
+
+
+def test_curves_of_a_shelf_of_version_1_become_figures_of_their_parts(tmp_path):
+    path = tmp_path / "old.sqlite"
+    Shelf(path).close()
+    with contextlib.closing(sqlite3.connect(path)) as db:
+        db.execute("CREATE TABLE curve (part TEXT, kind TEXT, name TEXT, body TEXT)")
+        row = (W13, "impedance", 'z "1".txt', "20 4\n")
+        db.execute("INSERT INTO curve VALUES (?, ?, ?, ?)", row)
+        db.execute("PRAGMA user_version = 1")
+        db.commit()
+    shelf = Shelf(path)
+    (curve,) = shelf.entry(W13).part.curves
+    assert (curve.what, curve.name, curve.content) == ("impedance", 'z "1".txt', "20 4\n")
+    assert shelf.duplicate(W13).part.curves == (curve,)
+    shelf.close()
 
 
 def test_a_newer_or_damaged_shelf_is_left_as_it_is(tmp_path):

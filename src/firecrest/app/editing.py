@@ -15,6 +15,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
 from firecrest.design.history import History
+from firecrest.design.project import Project, project_of, with_design
 
 
 class Typed(Protocol):
@@ -36,7 +37,8 @@ class Editing(QObject):
 
     def __init__(self, design: Design, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        self.history = History(design, saved=design)
+        project = project_of(design)
+        self.history = History(project, saved=project)
         self.memo = Memo()
         self.assessment = assess(design, self.memo)
         self.trial: Assessment | None = None
@@ -44,9 +46,14 @@ class Editing(QObject):
         self.typed: list[Typed] = []
 
     @property
-    def design(self) -> Design:
-        """The present design."""
+    def project(self) -> Project:
+        """The present project."""
         return self.history.present
+
+    @property
+    def design(self) -> Design:
+        """The present design: the variant in force."""
+        return self.history.present.design
 
     # edits -----------------------------------------------------------------
 
@@ -56,7 +63,7 @@ class Editing(QObject):
             self.drop_trial()
             return
         assessed = assess(design, self.memo)  # before it enters the history, should that fail
-        self.history.push(label, design, fold)
+        self.history.push(label, with_design(self.history.present, design), fold)
         self._settle(assessed)
 
     def edit(self, path: Path, value: Any, fold: str | None = None) -> None:

@@ -10,6 +10,7 @@ from firecrest.app.session import Session
 from firecrest.app.settings import MOST_RECENT, settings
 from firecrest.app.widgets.plain import menu_text, tip
 from firecrest.core.errors import ChangedElsewhereError, FirecrestError
+from firecrest.design.project import project_of
 from firecrest.files.atomic import clean_litter
 from firecrest.files.container import SUFFIX, Document, read_document, read_only
 from firecrest.files.demos import read_demo
@@ -54,7 +55,7 @@ class FileActions(QMainWindow):
     def open_demo(self, name: str) -> None:
         """Open a shipped demo."""
         if self.may_leave():
-            self.session.start(Document(read_demo(name)), None)
+            self.session.start(Document(project_of(read_demo(name))), None)
 
     def open_file(self) -> None:
         """Ask for a file and open it."""

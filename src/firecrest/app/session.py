@@ -11,6 +11,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.history import History
+from firecrest.design.project import Project, project_of
 from firecrest.files.container import (
     SUFFIX,
     Document,
@@ -80,11 +81,11 @@ class Session(Editing):
     def start(self, document: Document, path: FilePath | None) -> None:
         """Work on another document from now on."""
         self._forget_journal()
-        self._begin(document, path, None if path is None else stamp_of(path), document.design)
+        self._begin(document, path, None if path is None else stamp_of(path), document.project)
 
     def start_blank(self) -> None:
         """A new project."""
-        self.start(Document(blank_design()), None)
+        self.start(Document(project_of(blank_design())), None)
 
     def restore(self, item: LeftOver) -> None:
         """Go on with left-over work; what is kept of it stays as it is until it is saved."""
@@ -98,11 +99,11 @@ class Session(Editing):
         document: Document,
         path: FilePath | None,
         stamp: FileStamp | None,
-        saved: Design | None,
+        saved: Project | None,
     ) -> None:
         self.drop_typed()
         self.kept = None
-        self.history = History(document.design, saved=saved)
+        self.history = History(document.project, saved=saved)
         self.attachments = dict(document.attachments)
         self.path, self.stamp, self.frequency = path, stamp, None
         self._settle()
@@ -121,9 +122,9 @@ class Session(Editing):
         meanwhile, unless it shall be written ``over``.
         """
         seen = self.stamp if path == self.path and not over else None
-        self.stamp = write_document(path, Document(self.design, self.attachments), seen)
+        self.stamp = write_document(path, Document(self.project, self.attachments), seen)
         self.path = path
-        self.history.saved = self.design
+        self.history.saved = self.project
         self.history.end_fold()
         self.shelf.note_use(self.design)
         self._forget_journal()
@@ -141,14 +142,14 @@ class Session(Editing):
             return
         try:
             whole = self.journal.keep(
-                Document(self.design, self.attachments), self.path, self.stamp
+                Document(self.project, self.attachments), self.path, self.stamp
             )
         except (FirecrestError, OSError) as error:
             self._kept_badly(error)
             return
         self._kept_well = True
         if not whole and not self._storing.isActive():
-            self._pieces = self.journal.store(self.attachments)
+            self._pieces = self.journal.store(Document(self.project, self.attachments))
             self._storing.start(0)
 
     def _store_piece(self) -> None:

@@ -15,7 +15,7 @@ from firecrest.design.outputs import carried
 from firecrest.design.power import BUS, Pack, Power
 from firecrest.design.voice import HighPass, LowPass, Voice
 
-SCHEMA_VERSION = 4
+SCHEMA_VERSION = 5
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

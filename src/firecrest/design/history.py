@@ -1,8 +1,9 @@
-"""Undo and redo: a bounded list of designs with the name of the step that led to each."""
+"""Undo and redo: a bounded list of projects with the name of the step that led to each."""
 
 from dataclasses import dataclass, field
+from typing import Generic, TypeVar
 
-from firecrest.design.design import Design
+State = TypeVar("State")
 
 LONGEST = 500
 
@@ -19,23 +20,23 @@ def joined(first: str, last: str) -> str:
 
 
 @dataclass
-class History:
-    """Present design, and what can be undone and redone. "Modified" is: not the saved object."""
+class History(Generic[State]):
+    """Present state, and what can be undone and redone. "Modified" is: not the saved object."""
 
-    present: Design
-    saved: Design | None = None
-    past: list[tuple[str, Design]] = field(default_factory=list)
-    future: list[tuple[str, Design]] = field(default_factory=list)
+    present: State
+    saved: State | None = None
+    past: list[tuple[str, State]] = field(default_factory=list)
+    future: list[tuple[str, State]] = field(default_factory=list)
     _fold: str | None = None
 
-    def push(self, label: str, design: Design, fold: str | None = None) -> None:
+    def push(self, label: str, state: State, fold: str | None = None) -> None:
         """A new step; with the same ``fold`` key as the last one it joins that step (a drag)."""
         if fold is not None and fold == self._fold and self.past:
-            first, design_before = self.past[-1]
-            self.past[-1] = (joined(first, label), design_before)
+            first, before = self.past[-1]
+            self.past[-1] = (joined(first, label), before)
         else:
             self.past = [*self.past[-LONGEST + 1 :], (label, self.present)]
-        self.present, self.future, self._fold = design, [], fold
+        self.present, self.future, self._fold = state, [], fold
 
     def end_fold(self) -> None:
         """The drag is over: the next step stands alone."""
@@ -45,19 +46,19 @@ class History:
         """Back one step, if there is one."""
         self._fold = None
         if self.past:
-            label, design = self.past.pop()
+            label, state = self.past.pop()
             self.future.append((label, self.present))
-            self.present = design
+            self.present = state
 
     def redo(self) -> None:
         """Forward one step, if there is one."""
         self._fold = None
         if self.future:
-            label, design = self.future.pop()
+            label, state = self.future.pop()
             self.past.append((label, self.present))
-            self.present = design
+            self.present = state
 
     @property
     def modified(self) -> bool:
-        """Whether the present design is another than the saved one."""
+        """Whether the present state is another than the saved one."""
         return self.present is not self.saved

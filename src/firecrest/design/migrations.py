@@ -1,4 +1,4 @@
-"""Designs of older schemas made new: one function per step, with the reason for it."""
+"""Projects of older schemas made new: one function per step, with the reason for it."""
 
 from collections.abc import Callable, Mapping
 from typing import Any
@@ -95,10 +95,17 @@ def _refer(item: dict[str, Any], key: str, ids: Mapping[str, str]) -> None:
         item[key] = ids[name]
 
 
+def _designs_became_projects(body: dict[str, Any]) -> dict[str, Any]:
+    """5: a file holds one brief and variants; what it held is variant A."""
+    whole: dict[str, Any] = {k: body[k] for k in ("schema", "name", "brief") if k in body}
+    return {**whole, "variants": [{k: v for k, v in body.items() if k not in whole}]}
+
+
 STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _parts_got_sheets,
     2: _boxes_got_pairs_and_places,
     3: _elements_got_ids,
+    4: _designs_became_projects,
 }
 """From version -> function that returns the body of the next version."""
 

@@ -7,7 +7,8 @@ from typing import Literal
 
 from pydantic.dataclasses import dataclass
 
-from firecrest.design.fields import MODEL, choice, number
+from firecrest.design.curve import MeasuredCurve
+from firecrest.design.fields import MODEL, choice, items, number
 from firecrest.design.sheet import Sheet
 
 DriverKind = Literal["full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter"]
@@ -108,6 +109,7 @@ class DriverPart(FramedPart):
     pe: float | None = number(
         "Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe", digits=0
     )
+    curves: tuple[MeasuredCurve, ...] = items("Measured curves", default=(), most=8)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

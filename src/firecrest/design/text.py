@@ -1,15 +1,20 @@
-"""Design from and to JSON text, with messages a maker can act on."""
+"""Projects from and to JSON text, with messages a maker can act on."""
 
 import json
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
 from firecrest.core.errors import DesignError, FirecrestError, guarded
-from firecrest.design.design import SCHEMA_VERSION, Design
+from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.migrations import migrate
+from firecrest.design.project import Project
 
+SUBJECT, FAILURE = "This design", "This is not a design"
+ONLY_VARIANT = "variants.0."
+"""Left out of places: most projects have one variant, which goes without saying."""
 MOST_PROBLEMS = 6
 LONGEST_PLACE = 40
 MOST_VALUES = 60_000
@@ -17,32 +22,49 @@ MOST_VALUES = 60_000
 
 
 @lru_cache(maxsize=1)
-def adapter() -> TypeAdapter[Design]:
-    """Validator and serialiser of designs."""
-    return TypeAdapter(Design)
+def adapter() -> TypeAdapter[Project]:
+    """Validator and serialiser of projects."""
+    return TypeAdapter(Project)
 
 
-def design_to_json(design: Design) -> str:
-    """The design as JSON with its schema version first; keys in the order of the models."""
-    body: dict[str, Any] = adapter().dump_python(design, mode="json")
-    return json.dumps({"schema": SCHEMA_VERSION, **body}, indent=1, ensure_ascii=False) + "\n"
+def project_to_json(project: Project) -> str:
+    """The project as JSON with its schema version first; keys in the order of the models."""
+    return body_text(project_body(project))
 
 
-def design_from_json(text: str | bytes) -> Design:
-    """Read a design of this or an older schema.
+def project_body(project: Project) -> dict[str, Any]:
+    """The project as a JSON tree, its schema version first."""
+    return {"schema": SCHEMA_VERSION, **adapter().dump_python(project, mode="json")}
+
+
+def body_text(body: Mapping[str, Any]) -> str:
+    """A JSON tree as it is written."""
+    return json.dumps(body, indent=1, ensure_ascii=False) + "\n"
+
+
+def project_from_json(text: str | bytes) -> Project:
+    """Read a project of this or an older schema.
 
     Raises DesignError: not JSON, a newer schema, or fields that do not fit, each named.
     """
-    with guarded("This design", DesignError):
-        body = parsed(text, "This is not a design")
+    with guarded(SUBJECT, DesignError):
+        return project_of_body(parsed(text, FAILURE))
+
+
+def project_of_body(body: Any) -> Project:
+    """A project of its JSON tree; DesignError as ``project_from_json``."""
+    with guarded(SUBJECT, DesignError):
         if not isinstance(body, dict) or type(body.get("schema")) is not int:
-            raise DesignError('This is not a design: it has no "schema" number.')
+            raise DesignError(f'{FAILURE}: it has no "schema" number.')
         body = migrate(body)
         body.pop("schema")
         try:
-            return adapter().validate_json(json.dumps(body))
+            project = adapter().validate_json(json.dumps(body))
+            for variant in project.variants:
+                project.design_of(variant)
         except ValidationError as error:
             raise DesignError(explain(error)) from error
+    return project
 
 
 def parsed(
@@ -81,6 +103,7 @@ def explain(error: ValidationError) -> str:
     lines = []
     for item in error.errors(include_url=False, include_context=False)[:MOST_PROBLEMS]:
         place = ".".join(str(part)[:LONGEST_PLACE] for part in item["loc"]) or "the design"
+        place = place.removeprefix(ONLY_VARIANT)
         reason = item["msg"].removeprefix("Value error, ")
         if isinstance(item["input"], str | int | float | bool):
             reason += f" (found {item['input']!r:.60})"
@@ -99,5 +122,5 @@ def json_schema() -> dict[str, Any]:
         **schema["properties"],
     }
     schema["required"] = ["schema", *schema.get("required", [])]
-    schema["title"] = "Firecrest design"
+    schema["title"] = "Firecrest project"
     return schema

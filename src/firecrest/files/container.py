@@ -15,13 +15,15 @@ from dataclasses import dataclass, field
 from io import BytesIO
 from itertools import pairwise
 from pathlib import Path
-from typing import BinaryIO
+from typing import Any, BinaryIO
 
 from firecrest.core.errors import ChangedElsewhereError, DesignError, FileError, guarded
 from firecrest.design.design import Design
-from firecrest.design.text import design_from_json, design_to_json
+from firecrest.design.project import Project
+from firecrest.design.text import FAILURE, body_text, parsed, project_body, project_of_body
 from firecrest.files.atomic import BACKUP, replace_file
 from firecrest.files.bounded import read_bytes
+from firecrest.files.curve_members import brought_in, set_out
 
 SUFFIX = ".firecrest"
 MEMBER = "design.json"
@@ -44,11 +46,16 @@ BARE = (b"{", b" ", b"\n", b"\r", b"\t", b"\xef")
 
 @dataclass(frozen=True)
 class Document:
-    """A design with its attachments (name: bytes) and what could not be read of them."""
+    """A project with its attachments (name: bytes) and what could not be read of them."""
 
-    design: Design
+    project: Project
     attachments: Mapping[str, bytes] = field(default_factory=dict)
     lost: tuple[str, ...] = ()
+
+    @property
+    def design(self) -> Design:
+        """The variant in force."""
+        return self.project.design
 
 
 @dataclass(frozen=True)
@@ -98,7 +105,7 @@ def read_document(path: Path) -> Document:
         data = read_bytes(path, LARGEST_FILE)
         if not data:
             raise FileError(f"{path.name} is empty. {_backup_hint(path)}".strip())
-        return Document(_design(path, data)) if data[:1] in BARE else _read_zip(path, data)
+        return _document(path, data, {}, []) if data[:1] in BARE else _read_zip(path, data)
 
 
 _DAMAGE = (zipfile.BadZipFile, zlib.error, EOFError, ValueError, RuntimeError, OSError, KeyError)
@@ -130,7 +137,7 @@ def _read_zip(path: Path, data: bytes) -> Document:
             f"{path.name} is damaged or not a Firecrest design ({error}). It was left as it is. "
             f"{_backup_hint(path)}"
         ) from error
-    return Document(_design(path, text), attachments, tuple(lost))
+    return _document(path, text, attachments, lost)
 
 
 def _within_bounds(path: Path, infos: Sequence[zipfile.ZipInfo]) -> None:
@@ -172,13 +179,28 @@ def _member(archive: zipfile.ZipFile, info: zipfile.ZipInfo, largest: int) -> by
     return data
 
 
-def _design(path: Path, text: bytes) -> Design:
+def _document(
+    path: Path, text: bytes, members: Mapping[str, bytes], lost: Sequence[str]
+) -> Document:
+    """The project with its curves brought in, and the attachments that are none of them."""
     if len(text) > LARGEST_DESIGN:
         raise FileError(f"{path.name} is larger than {LARGEST_DESIGN // 2**20} MB: not a design.")
     try:
-        return design_from_json(text)
+        return document_of(parsed(text, FAILURE), members, lost)
     except DesignError as error:
         raise FileError(f"{path.name} cannot be opened. {error}\n{_backup_hint(path)}") from error
+
+
+def document_of(body: Any, members: Mapping[str, bytes], lost: Sequence[str]) -> Document:
+    """A document of its JSON tree and members; DesignError when the tree is no project."""
+    attachments, missing = brought_in(body, members)
+    return Document(project_of_body(body), attachments, (*lost, *missing))
+
+
+def members_of(document: Document) -> tuple[dict[str, Any], dict[str, bytes]]:
+    """(JSON tree, members) of a document: what its curves hold stands among the members."""
+    body = project_body(document.project)
+    return body, {**set_out(body), **document.attachments}
 
 
 def _backup_hint(path: Path) -> str:
@@ -220,8 +242,8 @@ def write_document(path: Path, document: Document, seen: FileStamp | None = None
 
 def _write_zip(stream: BinaryIO, document: Document) -> None:
     with zipfile.ZipFile(stream, "w") as archive:
-        members = {MEMBER: design_to_json(document.design).encode(), **document.attachments}
-        for name, data in members.items():
+        body, members = members_of(document)
+        for name, data in {MEMBER: body_text(body).encode(), **members}.items():
             info = zipfile.ZipInfo(name, STAMP)
             # Large attachments are photos and recordings, packed already; and whatever is written
             # stays within the ratio that is read.

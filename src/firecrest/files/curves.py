@@ -7,17 +7,18 @@ import numpy as np
 
 from firecrest.core.arrays import Real
 from firecrest.core.errors import FileError, guarded
+from firecrest.design.curve import CurveOf, FrequencyUnit, MeasuredCurve
 
-LARGEST = 32 * 2**20
 MOST_LINES = 200_000
 LONGEST_LINE = 1000
 LEAST_POINTS = 5
+HIGHEST_KHZ = 100.0
 _NUMBER = re.compile(r"[-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][-+]?\d+)?")
 _COMMENT = ("#", "*", ";", "//", "!", '"', "%")
 
 
 @dataclass(frozen=True)
-class MeasuredCurve:
+class CurvePoints:
     """Rising ``frequency`` in Hz, ``magnitude`` in ohm or dB, ``phase`` in degrees or None.
 
     ``header`` keeps the lines that are no data.
@@ -29,16 +30,36 @@ class MeasuredCurve:
     header: tuple[str, ...]
 
 
-def read_curve(text: str, name: str) -> MeasuredCurve:
-    """Read a curve of two or three columns.
+def read_curve(text: str, name: str, unit: FrequencyUnit = "Hz") -> CurvePoints:
+    """Read a curve of two or three columns, its frequencies in ``unit``.
 
     Raises FileError with the line where it stops making sense.
     """
     with guarded(name, FileError):
-        return _curve(text, name)
+        return _curve(text, name, 1e3 if unit == "kHz" else 1.0)
 
 
-def _curve(text: str, name: str) -> MeasuredCurve:
+def measured_curve(text: str, name: str, what: CurveOf) -> MeasuredCurve:
+    """A curve of a part from the text of a file, in the unit it seems to be written in.
+
+    Raises FileError when it is no curve of ``what``.
+    """
+    points = read_curve(text, name)
+    trouble = impedance_trouble(points) if what == "impedance" else ""
+    if trouble:
+        raise FileError(f"{name}: {trouble}.")
+    return MeasuredCurve(what=what, name=name[:120], unit=_unit_of(points), content=text)
+
+
+def _unit_of(points: CurvePoints) -> FrequencyUnit:
+    """What the header says; without a word, figures that end below any tweeter are kilohertz."""
+    header = " ".join(points.header).lower()
+    if "hz" in header:
+        return "kHz" if "khz" in header else "Hz"
+    return "kHz" if points.frequency[-1] <= HIGHEST_KHZ and points.frequency[0] < 1 else "Hz"
+
+
+def _curve(text: str, name: str, factor: float) -> CurvePoints:
     lines = text.splitlines()
     if len(lines) > MOST_LINES:
         raise FileError(f"{name} has {len(lines)} lines; up to {MOST_LINES} are read.")
@@ -69,8 +90,8 @@ def _curve(text: str, name: str) -> MeasuredCurve:
         data = data[data[:, 0] > 0]
     if len(data) < LEAST_POINTS:
         raise FileError(f"{name} has no rising column of frequencies.")
-    return MeasuredCurve(
-        data[:, 0], data[:, 1], data[:, 2] if width > 2 else None, tuple(header[:40])
+    return CurvePoints(
+        factor * data[:, 0], data[:, 1], data[:, 2] if width > 2 else None, tuple(header[:40])
     )
 
 
@@ -87,7 +108,7 @@ def _row(line: str) -> tuple[float, ...]:
     return tuple(found)
 
 
-def impedance_trouble(curve: MeasuredCurve) -> str:
+def impedance_trouble(curve: CurvePoints) -> str:
     """Why a curve cannot be an impedance; empty when it can."""
     if np.min(curve.magnitude) <= 0:
         return "an impedance is above 0 Ω everywhere"

@@ -4,7 +4,7 @@ from importlib import resources
 
 from firecrest.core.errors import FileError
 from firecrest.design.design import Design
-from firecrest.design.text import design_from_json
+from firecrest.design.text import project_from_json
 
 BLANK = "untitled"
 
@@ -21,7 +21,7 @@ def read_demo(name: str) -> Design:
     file = resources.files("firecrest.demos") / f"{name.lower()}.json"
     if not file.is_file():
         raise FileError(f"There is no demo called {name}. There are: {', '.join(demo_names())}.")
-    return design_from_json(file.read_text(encoding="utf-8"))
+    return project_from_json(file.read_text(encoding="utf-8")).design
 
 
 def blank_design() -> Design:

@@ -19,10 +19,17 @@ from pathlib import Path
 from typing import BinaryIO
 
 from firecrest.core.errors import FileError, FirecrestError, guarded
-from firecrest.design.text import design_from_json, design_to_json, parsed
+from firecrest.design.text import parsed
 from firecrest.files.atomic import clean_litter, replace_file
 from firecrest.files.bounded import read_bytes
-from firecrest.files.container import LARGEST_MEMBER, Document, FileStamp, read_document
+from firecrest.files.container import (
+    LARGEST_MEMBER,
+    Document,
+    FileStamp,
+    document_of,
+    members_of,
+    read_document,
+)
 from firecrest.folders import PRIVATE_FILE, make_private, state_folder, touch_private
 
 WORK, LOCK, ATTACHMENTS = "work.json", "lock", "attachments"
@@ -58,27 +65,30 @@ class Journal:
         FileError or OSError when the disk refuses; what was kept before is untouched.
         """
         self._take_hold()
+        body, members = members_of(document)
         digests = {
-            name: self._stored[name][1]
-            for name, data in document.attachments.items()
-            if name in self._stored and self._stored[name][0] is data
+            name: self._stored[name][1] for name, data in members.items() if self._has(name, data)
         }
         facts = {
             "original": os.fspath(original) if original else None,
             "stamp": dataclasses.astuple(stamp) if stamp else None,
-            "attachments": {name: digests.get(name, "") for name in document.attachments},
-            "design": json.loads(design_to_json(document.design)),
+            "attachments": {name: digests.get(name, "") for name in members},
+            "design": body,
         }
         text = json.dumps(facts).encode()
         replace_file(self._folder / WORK, lambda stream: stream.write(text), mode=PRIVATE_FILE)
-        return len(digests) == len(document.attachments)
+        return len(digests) == len(members)
 
-    def store(self, attachments: Mapping[str, bytes]) -> Iterator[None]:
-        """Write attachments that are not there yet, a piece at every step; OSError as ``keep``."""
+    def _has(self, name: str, data: bytes) -> bool:
+        """Whether a member is there as it is now."""
+        return name in self._stored and self._stored[name][0] == data
+
+    def store(self, document: Document) -> Iterator[None]:
+        """Write attachments and curves not there yet, a piece at a step; OSError as ``keep``."""
         self._take_hold()
         make_private(self._folder / ATTACHMENTS)
-        for name, data in attachments.items():
-            if name in self._stored and self._stored[name][0] is data:
+        for name, data in members_of(document)[1].items():
+            if self._has(name, data):
                 continue
             digest = hashlib.sha256()
             for start in range(0, len(data), PIECE):
@@ -143,14 +153,15 @@ class Journal:
             facts = parsed(text, "Unsaved work", kind=FileError)
             if not isinstance(facts, dict) or {"design", "attachments", "original"} - set(facts):
                 raise FileError("Unsaved work does not say what it is.")
-            design = design_from_json(json.dumps(facts["design"]))
             named = dict(facts["attachments"])
             original = Path(facts["original"]) if facts["original"] else None
             stamp = FileStamp(*facts["stamp"]) if facts.get("stamp") else None
-        attachments, lost = self._attachments(named, original)
-        return LeftOver(self, original, Document(design, attachments, lost), stamp)
+        members, lost = self._members(named, original)
+        with guarded("Unsaved work", FileError):
+            document = document_of(facts["design"], members, lost)
+        return LeftOver(self, original, document, stamp)
 
-    def _attachments(
+    def _members(
         self, named: Mapping[str, str], original: Path | None
     ) -> tuple[dict[str, bytes], tuple[str, ...]]:
         """Those that were kept; those that had not been yet, from the original if it has them."""
@@ -159,7 +170,7 @@ class Journal:
         self._stored = {name: (data, named[name]) for name, data in there.items()}
         if len(there) < len(named) and original is not None:
             with contextlib.suppress(FirecrestError):
-                saved = read_document(original).attachments
+                saved = members_of(read_document(original))[1]
                 there.update({n: saved[n] for n in named if n not in there and n in saved})
         return there, tuple(f"{n}: had not been kept yet" for n in named if n not in there)
 

@@ -34,15 +34,6 @@ class Change:
     after: Mapping[str, Entry | None]
 
 
-@dataclass(frozen=True)
-class Curve:
-    """A measured curve: what of (``impedance``, ``response``), its name, and its text."""
-
-    kind: str
-    name: str
-    text: str
-
-
 class Shelf:
     """Parts on disk; entries are read once and again whenever somebody has written."""
 
@@ -259,26 +250,7 @@ class Shelf:
             self._db.executemany(_INSERT, fresh)
             self._db.execute("INSERT OR REPLACE INTO fact VALUES ('stock', ?)", (STOCK,))
 
-    # curves and use -------------------------------------------------------------
-
-    def curves(self, id: str) -> list[Curve]:
-        """Measured curves attached to a part."""
-        with told("read"):
-            rows = self._db.execute(
-                "SELECT kind, name, body FROM curve WHERE part = ? ORDER BY kind", (id,)
-            ).fetchall()
-        return [Curve(*row) for row in rows]
-
-    def attach(self, id: str, curve: Curve | None, kind: str = "") -> None:
-        """Attach a curve, in place of one of its kind; None takes away that of ``kind``."""
-        with told("written"), self._transaction():
-            if curve is None:
-                self._db.execute("DELETE FROM curve WHERE part = ? AND kind = ?", (id, kind))
-            else:
-                self._db.execute(
-                    "INSERT OR REPLACE INTO curve VALUES (?, ?, ?, ?)",
-                    (id, curve.kind, curve.name, curve.text),
-                )
+    # use -------------------------------------------------------------
 
     def note_use(self, project: str, parts: Sequence[str]) -> None:
         """Remember that ``project`` holds these parts, and no others any more."""

@@ -72,10 +72,13 @@ class _Column:
 # out ---------------------------------------------------------------------------
 
 
+SHEET_FACTS = ("name", "origins", "tolerances", "set_aside", "shelf")
+NO_COLUMN = (*SHEET_FACTS, "efficiency", "other_outputs", "curves")
+
+
 def scalar_keys(kind: str) -> list[str]:
     """Keys of a kind's numbers, choices and lists, in the order of its model."""
-    skipped = ("name", "origins", "tolerances", "set_aside", "shelf", "efficiency", "other_outputs")
-    keys = [f.name for f in fields(KINDS[kind].model) if f.name not in skipped]
+    keys = [f.name for f in fields(KINDS[kind].model) if f.name not in NO_COLUMN]
     return [k for k in keys if not (kind == "supply" and k == "kind")]
 
 

@@ -15,7 +15,7 @@ from firecrest.core.arrays import Real
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.units import figure
 from firecrest.design.parts import DriverPart
-from firecrest.files.curves import MeasuredCurve
+from firecrest.files.curves import CurvePoints
 from firecrest.present.plot.plot import Curve, Line, Plot, nice_range, round_step
 from firecrest.present.text.words import joined
 
@@ -31,7 +31,7 @@ def impedance_curve(part: DriverPart) -> Real | None:
         return None
 
 
-def impedance_picture(part: DriverPart, measured: MeasuredCurve | None) -> Plot:
+def impedance_picture(part: DriverPart, measured: CurvePoints | None) -> Plot:
     """Free-air impedance: measured solid, from the figures dashed."""
     from_figures = impedance_curve(part)
     resonance = derivation_of(part).figures.get("fs") or 50.0
@@ -66,7 +66,7 @@ def impedance_picture(part: DriverPart, measured: MeasuredCurve | None) -> Plot:
     )
 
 
-def _peak_line(measured: MeasuredCurve | None) -> tuple[Line, ...]:
+def _peak_line(measured: CurvePoints | None) -> tuple[Line, ...]:
     """The measured resonance, named."""
     if measured is None:
         return ()
@@ -80,7 +80,7 @@ def _waits(part: DriverPart) -> str:
     return f"needs {joined([SYMBOLS[k] for k in gaps[:4]])}"
 
 
-def response_picture(measured: MeasuredCurve | None) -> Plot:
+def response_picture(measured: CurvePoints | None) -> Plot:
     """A measured response as it is; no level is added or smoothed."""
     if measured is None:
         return Plot(

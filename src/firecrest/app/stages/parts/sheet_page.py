@@ -1,13 +1,14 @@
 """One part's sheet: contradictions first, figures, what follows, what is missing, its curves."""
 
 import contextlib
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
 
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import column, columns, grid_of
 from firecrest.app.stages.parts.bands import Band, dispute_band
+from firecrest.app.stages.parts.curve_view import CurveView
 from firecrest.app.stages.parts.extras import extras
 from firecrest.app.stages.parts.figures import FigureRow
 from firecrest.app.stages.parts.paste_panel import PastePanel
@@ -16,16 +17,17 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label, markup, rich_label, tip
 from firecrest.core.errors import FirecrestError
+from firecrest.design.curve import CurveOf
 from firecrest.design.design import Design
+from firecrest.design.edits.curves import curve_of
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.files.curves import MeasuredCurve, read_curve
+from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken
 from firecrest.present.plot.curves import impedance_picture, response_picture
 from firecrest.present.power.power import part_caution
 from firecrest.shelf.entry import LONGEST_NOTE
-from firecrest.shelf.store import Curve
 
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
@@ -63,17 +65,11 @@ class SheetPage(QWidget):
     """The sheet of a subject; its fields stay through a refresh, so that one can go on typing."""
 
     def __init__(
-        self,
-        session: Session,
-        subject: Subject,
-        *,
-        pasting: bool,
-        attach: Callable[[str], None],
-        paste: Callable[[bool], None],
+        self, session: Session, subject: Subject, *, pasting: bool, paste: Callable[[bool], None]
     ) -> None:
         super().__init__()
         self.session, self.subject, self.editing = session, subject, subject.editing
-        self._attach, self._paste = attach, paste
+        self._paste = paste
         self.panel: PastePanel | None = None
         self.guess: QPushButton | None = None
         self.dispute: datasheet.Dispute | None = None
@@ -82,7 +78,8 @@ class SheetPage(QWidget):
         self.rows: list[FigureRow] = []
         self._bands, self._follows, self._gaps = Filled(), Filled(), Filled()
         self._facts: tuple[object, ...] = ()
-        self._measured: dict[str, MeasuredCurve] = {}
+        self._measured: CurvePoints | None = None
+        self.curve_views: dict[CurveOf, CurveView] = {}
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 2, 8, 4)
         box.setSpacing(8)
@@ -102,11 +99,10 @@ class SheetPage(QWidget):
         """Everything that follows from the figures; nothing when they are as they were."""
         part = self.subject.part
         entry = self.subject.entry
-        curves = self.session.shelf.ask(lambda shelf: shelf.curves(entry.id)) if entry else []
-        facts = (part, entry.revision if entry else 0, curves)
+        facts = (part, entry.revision if entry else 0)
         if not self._facts or part is not self._facts[0] or facts[1:] != self._facts[1:]:
             self._facts = facts
-            self._measured = dict(_read(curves or []))
+            self._measured = _points(part, "impedance")
             self._refresh_part(part)
         if isinstance(part, DriverPart):
             trial = self.editing.trial
@@ -114,12 +110,13 @@ class SheetPage(QWidget):
             if trial is not None:
                 tried = value_at(trial.design, self.subject.path)
                 ghost = impedance_picture(tried, None) if isinstance(tried, DriverPart) else None
-            measured = self._measured.get("impedance")
-            self.impedance.show_plot(impedance_picture(part, measured), ghost)
+            self.impedance.show_plot(impedance_picture(part, self._measured), ghost)
 
     def _refresh_part(self, part: object) -> None:
         self.dispute = datasheet.dispute(self.editing.assessment, self.subject.path)
         self._bands.fill(self._band_widgets())
+        for view in self.curve_views.values():
+            view.refresh()
         doubted = self.dispute.figures if self.dispute else ()
         for row in self.rows:
             row.set_doubted(row.name in doubted)
@@ -127,7 +124,7 @@ class SheetPage(QWidget):
         if isinstance(part, DriverPart | RadiatorPart):
             self._gaps.fill([self._missing()])
         if isinstance(part, DriverPart):
-            self.response.show_plot(response_picture(self._measured.get("response")))
+            self.response.show_plot(response_picture(_points(part, "response")))
 
     # first what needs a decision ------------------------------------------------
 
@@ -250,24 +247,11 @@ class SheetPage(QWidget):
             found.append(line)
         return found
 
-    def _pictured(self, title: str, kind: str, chart: Chart) -> QWidget:
-        """A chart under its title, with a way to attach a measured curve."""
-        button = QPushButton("Attach a curve…")
-        button.setProperty("role", "link")
-        button.setAccessibleName(f"Attach a measured {kind} from a text file")
-        button.clicked.connect(lambda: self._attach(kind))
-        head = QHBoxLayout()
-        head.addWidget(label(title, "section"))
-        head.addStretch(1)
-        head.addWidget(button)
-        holder = QWidget()
-        box = QVBoxLayout(holder)
-        box.setContentsMargins(0, 0, 0, 0)
-        box.setSpacing(2)
-        box.addLayout(head)
-        box.addWidget(chart)
-        box.addStretch(1)
-        return holder
+    def _pictured(self, title: str, what: CurveOf, chart: Chart) -> QWidget:
+        """A chart under its title, with what can be done with the measured curve."""
+        view = CurveView(self.editing, self.subject.path, what, title, chart)
+        self.curve_views[what] = view
+        return view
 
     # below ---------------------------------------------------------------------------
 
@@ -351,8 +335,9 @@ def _pairs(rows: Sequence[tuple[str, str, str]]) -> list[list[QWidget]]:
     return [[w for cell in cells[k : k + 2] for w in cell] for k in range(0, len(cells), 2)]
 
 
-def _read(curves: Sequence[Curve]) -> Iterator[tuple[str, MeasuredCurve]]:
-    """(what of, curve) of attached curves that can still be read."""
-    for curve in curves:
-        with contextlib.suppress(FirecrestError):
-            yield curve.kind, read_curve(curve.text, curve.name)
+def _points(part: object, what: CurveOf) -> CurvePoints | None:
+    """The measured curve of a part; None when there is none, or none that can be read."""
+    curve = curve_of(part, what)
+    with contextlib.suppress(FirecrestError):
+        return read_curve(curve.content, curve.name, curve.unit) if curve else None
+    return None

@@ -27,18 +27,12 @@ from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import value_at
-from firecrest.files.bounded import read_bytes
-from firecrest.files.curves import LARGEST, impedance_trouble, read_curve
 from firecrest.present.parts import parts, updates
 from firecrest.present.parts.parts import PartCard
 from firecrest.present.parts.starts import new_part
 from firecrest.proposals.placing import number_at
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS, kind_of_part
-from firecrest.shelf.store import Curve
-from firecrest.shelf.table import decoded
-
-TEXTS = "Curves (*.txt *.csv *.frd *.zma *.dat);;All files (*)"
 
 
 class PartsStage(Stage):
@@ -260,31 +254,6 @@ class PartsStage(Stage):
             )
             self._open(of_design(self.session, subject.path))
 
-    def attach(self, kind: str) -> None:
-        """Attach a measured curve from a text file to the shelf's part."""
-        subject = self.subject
-        if subject is None or subject.entry is None:
-            self.session.refused.emit("Put the part on the shelf first: curves are kept there.")
-            return
-        path = self.window().messages.open_any(f"Attach {kind}", TEXTS)  # type: ignore[attr-defined]
-        if path is None:
-            return
-        try:
-            text = decoded(read_bytes(path, LARGEST))
-            curve = read_curve(text, path.name)
-            trouble = impedance_trouble(curve) if kind == "impedance" else ""
-            if trouble:
-                raise FirecrestError(f"{path.name}: {trouble}.")
-        except FirecrestError as error:
-            self.session.refused.emit(str(error))
-            return
-        entry = subject.entry
-        self.session.shelf.attempt(
-            lambda shelf: shelf.attach(entry.id, Curve(kind, path.name, text))
-        )
-        self._built = None
-        self._renew()
-
     # showing -----------------------------------------------------------------------------
 
     def _shelf_changed(self) -> None:
@@ -320,9 +289,7 @@ class PartsStage(Stage):
             return QWidget()
         if self.view == "wiring":
             return WiringPage(self.session, int(self.subject.path[2]))
-        return SheetPage(
-            self.session, self.subject, pasting=self.pasting, attach=self.attach, paste=self.paste
-        )
+        return SheetPage(self.session, self.subject, pasting=self.pasting, paste=self.paste)
 
     def refresh(self) -> None:
         """Draw tray and shelf, or the head of the sheet."""

@@ -1,0 +1,98 @@
+"""What a file holds: one brief, and designs that answer it."""
+
+from functools import cached_property
+from typing import Literal, Self
+
+from pydantic import model_validator
+from pydantic.dataclasses import dataclass
+
+from firecrest.design.box import Box
+from firecrest.design.brief import Brief
+from firecrest.design.design import Design
+from firecrest.design.fields import MODEL, choice, items, text
+from firecrest.design.power import Power
+from firecrest.design.voice import Voice
+
+Letter = Literal["A", "B", "C", "D", "E", "F", "G", "H"]
+MOST_VARIANTS = 8
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Variant:
+    """One answer to the brief, known by its letter."""
+
+    letter: Letter = choice("Letter", default="A")
+    name: str = text("Name of the variant", default="")
+    box: Box
+    power: Power
+    voice: Voice = Voice()
+    note: str = text("Note", default="", longest=4000)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Project:
+    """One brief for all variants, and which of them is worked on."""
+
+    name: str = text("Name")
+    brief: Brief
+    variants: tuple[Variant, ...] = items("Variants", least=1, most=MOST_VARIANTS)
+    in_force: Letter = choice("Variant in force", default="A")
+
+    @model_validator(mode="after")
+    def _letters(self) -> Self:
+        """ValueError text becomes the maker's message."""
+        letters = [variant.letter for variant in self.variants]
+        if len(set(letters)) < len(letters):
+            raise ValueError(f"two variants have the same letter ({', '.join(letters)})")
+        if self.in_force not in letters:
+            raise ValueError(f"there is no variant {self.in_force}")
+        return self
+
+    @cached_property
+    def design(self) -> Design:
+        """The variant in force as a whole design."""
+        return self.design_of(next(v for v in self.variants if v.letter == self.in_force))
+
+    def design_of(self, variant: Variant) -> Design:
+        """A variant with name and brief of the project; ValidationError when it hangs apart."""
+        return Design(
+            name=self.name,
+            brief=self.brief,
+            box=variant.box,
+            power=variant.power,
+            voice=variant.voice,
+            note=variant.note,
+        )
+
+
+def project_of(design: Design) -> Project:
+    """A project of one variant."""
+    only = Variant(box=design.box, power=design.power, voice=design.voice, note=design.note)
+    return _holding(Project(name=design.name, brief=design.brief, variants=(only,)), design)
+
+
+def with_design(project: Project, design: Design) -> Project:
+    """The project with ``design`` in force; name and brief are those of all variants."""
+    variants = tuple(
+        Variant(
+            letter=v.letter,
+            name=v.name,
+            box=design.box,
+            power=design.power,
+            voice=design.voice,
+            note=design.note,
+        )
+        if v.letter == project.in_force
+        else v
+        for v in project.variants
+    )
+    made = Project(
+        name=design.name, brief=design.brief, variants=variants, in_force=project.in_force
+    )
+    return _holding(made, design)
+
+
+def _holding(project: Project, design: Design) -> Project:
+    """The project that knows ``design`` is its own: results found for that object are kept."""
+    vars(project)["design"] = design
+    return project
