@@ -23,7 +23,7 @@ from firecrest.app.session import Session
 from firecrest.app.settings import settings
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.parts.stage import PartsStage
-from firecrest.app.stages.power import PowerStage
+from firecrest.app.stages.power.stage import PowerStage
 from firecrest.app.stages.promise import PromiseStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage

@@ -40,6 +40,16 @@ def put(design: Design, part: Any, place: int = 0) -> Design:
     raise DesignError(f"{type(part).__name__} has no place in a design.")
 
 
+def with_own_mains(design: Design, path: Path, mains: bool) -> tuple[str, Design]:
+    """(label, design) whose amplifier at ``path`` has a mains supply of its own, or has not.
+
+    The source follows; DesignError while another board disagrees about it.
+    """
+    part = rebuilt(value_at(design, path), own_mains=mains)
+    label = f"{part.name}: {'own mains' if mains else 'no mains'}"
+    return label, put(design, part, number_at(design, path))
+
+
 def path_of(design: Design, part: Any, place: int = 0) -> Path:
     """Where a part of this kind stands in a design that holds one."""
     if isinstance(part, DriverPart):

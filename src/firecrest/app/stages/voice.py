@@ -18,9 +18,11 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits import voice as edits
+from firecrest.design.edits.boards import on_board
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.owners import owner_of
 from firecrest.present.plot import ceiling, views
+from firecrest.present.power.power import amplifier_names
 from firecrest.proposals.ways import with_way, without_way
 
 FAMILIES = (
@@ -66,10 +68,10 @@ class VoiceStage(Stage):
         self.splitter.setSizes([360, 230])
 
     def structure(self) -> Any:
-        return tuple(
-            (c.name, edits.sections_used(c), tuple(b.kind for b in c.blocks))
-            for c in self.session.design.voice.channels
-        )
+        channels = self.session.design.voice.channels
+        kinds = [tuple(block.kind for block in c.blocks) for c in channels]
+        lanes = [(c.name, edits.sections_used(c), k) for c, k in zip(channels, kinds, strict=True)]
+        return lanes, amplifier_names(self.session.design)
 
     def build_lower(self) -> QWidget:
         holder = QWidget()
@@ -124,6 +126,15 @@ class VoiceStage(Stage):
     def _source_card(self, here: Path) -> QWidget:
         card, box = _card("Channel")
         box.addWidget(labelled("Name", bound_text(self.session, (*here, "name"))))
+        boards = amplifier_names(self.session.design)
+        if len(boards) > 1:
+            chosen = bound_combo(
+                self.session,
+                (*here, "board"),
+                boards,
+                lambda design, board: on_board(design, int(here[2]), board),
+            )
+            box.addWidget(labelled("Board", chosen))
         for row in numbers(
             self.session, (*here, "gain"), (*here, "limiter"), (*here, "outputs"), (*here, "first")
         ):

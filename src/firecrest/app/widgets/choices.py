@@ -23,6 +23,8 @@ from firecrest.design.fields import label_of
 from firecrest.present.frame.owners import named, owner_of
 
 Options = Sequence[tuple[Any, str]]
+Make = Callable[[Design, Any], tuple[str, Design]]
+"""(design, value) -> (label, design): what choosing a value changes beside it."""
 
 
 class CalmCombo(QComboBox):
@@ -74,10 +76,7 @@ def bound_segments(session: Editing, path: Path, options: Options) -> Segments:
 
 
 def bound_combo(
-    session: Editing,
-    path: Path,
-    options: Options,
-    make: Callable[[Design, Any], tuple[str, Design]] | None = None,
+    session: Editing, path: Path, options: Options, make: Make | None = None
 ) -> QComboBox:
     """A drop-down that shows and sets the value at ``path``; ``make`` says what else changes."""
     combo = CalmCombo()
@@ -91,14 +90,8 @@ def bound_combo(
         # Another design may hold another value before the fields are built anew for it.
         combo.setCurrentIndex(values.index(value) if value in values else -1)
 
-    def _set(value: Any) -> None:
-        if make is None:
-            session.edit(path, value)
-        else:
-            session.apply(*make(session.design, value))
-
     def _chosen(place: int) -> None:
-        if not session.attempt(lambda: _set(values[place])):
+        if not session.attempt(lambda: _set(session, path, values[place], make)):
             show(value_at(session.design, path))
 
     combo.activated.connect(_chosen)
@@ -106,11 +99,23 @@ def bound_combo(
     return combo
 
 
-def bound_check(session: Editing, path: Path, text: str) -> QCheckBox:
-    """A tick that shows and sets the yes/no at ``path``."""
+def _set(session: Editing, path: Path, value: Any, make: Make | None) -> None:
+    if make is None:
+        session.edit(path, value)
+    else:
+        session.apply(*make(session.design, value))
+
+
+def bound_check(session: Editing, path: Path, text: str, make: Make | None = None) -> QCheckBox:
+    """A tick that shows and sets the yes/no at ``path``; ``make`` says what else changes."""
     box = QCheckBox(text)
     box.setAccessibleName(named(text, owner_of(session.design, path)))
-    box.clicked.connect(lambda on: session.attempt(lambda: session.edit(path, bool(on))))
+
+    def _chosen(on: bool) -> None:
+        if not session.attempt(lambda: _set(session, path, bool(on), make)):
+            box.setChecked(bool(value_at(session.design, path)))
+
+    box.clicked.connect(_chosen)
     _follow(session, path, box.setChecked, box)
     return box
 

@@ -68,6 +68,9 @@ STAGE_NAMES = {
 DSP_FIGURES = [(n,) for n in ("full_scale", "sample_rate", "filters", "power", "regulator")]
 
 
+SHEET_ONLY = ("length", "width", "height", "volume", "mass", "price", "channels")
+
+
 def stage_of(path: Path) -> str:
     """The stage on which the field of ``path`` stands."""
     if path[0] == "brief":
@@ -75,7 +78,8 @@ def stage_of(path: Path) -> str:
     if path[0] == "voice":
         return "voice"
     if path[0] == "power":
-        if path[-1] in ("volume", "mass", "price", "channels") or path[4:] in DSP_FIGURES:
+        part = path[1] == "boards" or (path[1] == "source" and "board" not in path)
+        if part and (path[-1] in SHEET_ONLY or path[4:] in DSP_FIGURES):
             return "parts"
         return "power"
     if (
@@ -83,7 +87,7 @@ def stage_of(path: Path) -> str:
         or path[-1] in ("in_series", "in_parallel")
         or (
             "radiator" in path
-            and path[-1] in ("fp", "qmp", "displacement", "frame", "mass", "price")
+            and path[-1] in ("fp", "qmp", "displacement", "size", "frame", "mass", "price")
         )
     ):
         return "parts"

@@ -6,6 +6,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.edits.voice import KINDS
 from firecrest.design.ids import found
+from firecrest.present.power.power import amplifier_names
 from firecrest.present.size.openings import named_apart
 
 
@@ -43,7 +44,8 @@ def _voice(design: Design, rest: tuple[Any, ...]) -> str:
 
 
 def _board(design: Design, rest: tuple[Any, ...]) -> str:
-    name = str(design.power.boards[rest[0]].part.name)
+    board = design.power.boards[rest[0]]
+    name = dict(amplifier_names(design)).get(board.id, board.part.name)
     if "claims" not in rest:
         return name
     claim = f"claim {rest[rest.index('claims') + 1] + 1} of {name}"

@@ -1,6 +1,7 @@
 """What Power shows: amplifier truth, where the energy goes, currents against what bears them."""
 
 from dataclasses import dataclass
+from itertools import groupby
 from typing import Any
 
 import numpy as np
@@ -13,7 +14,10 @@ from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.units import figure
-from firecrest.design.power import Amplifier, Cell, WallSupply
+from firecrest.design.design import Design
+from firecrest.design.edits.boards import dealt
+from firecrest.design.power import BUS, Amplifier, Cell, WallSupply
+from firecrest.present.text.words import joined
 
 PEAK = float(np.sqrt(2.0))
 
@@ -55,6 +59,32 @@ def amplifier_truth(assessment: Assessment, board: int) -> list[TruthRow]:
                 )
             )
     return rows
+
+
+def rails(design: Design) -> list[tuple[str, str]]:
+    """(id, name) of everything a board or load can be fed by."""
+    source = {"pack": "the pack", "wall": "the supply", "mains": "the mains"}
+    converters = [(c.id, c.name) for c in design.power.converters]
+    return [(BUS, source[design.power.source.kind]), *converters]
+
+
+def amplifier_names(design: Design) -> list[tuple[str, str]]:
+    """(id, name) of the amplifier boards; equal names are told apart by their number."""
+    boards = [board for _, board in design.power.amplifiers]
+    names = [board.part.name for board in boards]
+    numbers = [f", {k}" if names.count(n) > 1 else "" for k, n in enumerate(names, 1)]
+    return [(b.id, b.part.name + number) for b, number in zip(boards, numbers, strict=True)]
+
+
+def outputs_words(design: Design, board: int) -> str:
+    """What each output of an amplifier board (by its number) carries."""
+    names = dealt(design, design.power.amplifiers[board][1])
+    said = []
+    for name, run in groupby(enumerate(names, 1), key=lambda item: item[1]):
+        places = [str(k) for k, _ in run]
+        span = joined(places) if len(places) < 3 else f"{places[0]} to {places[-1]}"
+        said.append(f"{name} on {span}" if name else f"{span} free")
+    return f"Outputs: {', '.join(said)}"
 
 
 def _outputs(first: int, count: int) -> str:

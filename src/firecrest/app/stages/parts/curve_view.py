@@ -42,13 +42,23 @@ class CurveView(QWidget):
         head = QHBoxLayout()
         head.addWidget(label(title, "section"))
         head.addStretch(1)
-        for widget in (self.unit, self.attach_button, self.export_button, self.remove_button):
-            head.addWidget(widget)
+        head.addWidget(self.attach_button)
+        self.below = QWidget()
+        foot = QHBoxLayout(self.below)
+        foot.setContentsMargins(0, 0, 0, 0)
+        foot.setSpacing(4)
+        self.said = label("", "hint")
+        foot.addWidget(self.said)
+        foot.addWidget(self.unit)
+        foot.addStretch(1)
+        foot.addWidget(self.export_button)
+        foot.addWidget(self.remove_button)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(2)
         box.addLayout(head)
         box.addWidget(chart)
+        box.addWidget(self.below)
         box.addStretch(1)
         self.refresh()
 
@@ -68,11 +78,12 @@ class CurveView(QWidget):
         """Show what can be done now."""
         curve = self.curve
         self.attach_button.setText("Replace…" if curve else "Attach a curve…")
-        for widget in (self.unit, self.export_button, self.remove_button):
-            widget.setVisible(curve is not None)
+        self.below.setVisible(curve is not None)
         if curve is not None:
             self.unit.setCurrentText(curve.unit)
-            tip(self.export_button, f"{curve.name}: write it to a file again")
+            self.said.setText("read in")
+            tip(self.said, curve.name)
+            tip(self.export_button, f"Write {curve.name} to a file again")
 
     def attach(self) -> None:
         """A curve from a text file."""

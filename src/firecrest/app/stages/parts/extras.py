@@ -14,6 +14,7 @@ from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.power import Amplifier, Cell
 from firecrest.present.frame.bindings import at_path
+from firecrest.proposals.placing import with_own_mains
 
 CHEMISTRIES = [(c, c) for c in ("lithium ion", "lithium iron phosphate", "nickel metal hydride")]
 CELL_FIELD, CLAIM_FIELD = 62, 62
@@ -89,7 +90,12 @@ def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
         *numbers(editing, (*path, "efficiency", "value")),
         bound_check(editing, (*path, "bridged"), "Bridge-tied outputs"),
         bound_check(editing, (*path, "boosted"), "Has its own boost converter"),
-        bound_check(editing, (*path, "own_mains"), "Has its own mains supply"),
+        bound_check(
+            editing,
+            (*path, "own_mains"),
+            "Has its own mains supply",
+            lambda design, on: with_own_mains(design, path, on),
+        ),
     )
 
 

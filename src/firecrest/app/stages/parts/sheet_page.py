@@ -22,6 +22,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.curves import curve_of
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.power import Amplifier, WallSupply
 from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken
@@ -32,9 +33,10 @@ from firecrest.shelf.entry import LONGEST_NOTE
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
 ]
+WIRED = (("series", "series"), ("parallel", "parallel"))
 FORMS = {
-    "amplifier": [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
-    "source": [(k, k) for k in ("wall supply", "laptop brick", "house battery", "power bank")],
+    Amplifier: [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
+    WallSupply: [(k, k) for k in ("wall supply", "laptop brick", "house battery", "power bank")],
 }
 GAPS_SHOWN = 7
 
@@ -121,6 +123,8 @@ class SheetPage(QWidget):
         for row in self.rows:
             row.set_doubted(row.name in doubted)
         self._follows.fill(self._follows_widgets(part))
+        if isinstance(part, DriverPart):
+            self._coils.setEnabled(part.coils == 2)
         if isinstance(part, DriverPart | RadiatorPart):
             self._gaps.fill([self._missing()])
         if isinstance(part, DriverPart):
@@ -194,12 +198,20 @@ class SheetPage(QWidget):
         rows = [labelled("Name", name)]
         if path[-1] == "driver":
             rows.append(labelled("Kind", bound_combo(self.editing, (*path, "kind"), DRIVER_KINDS)))
-        elif path[-1] in FORMS:
-            forms = FORMS[str(path[-1])]
+            rows.append(labelled("Stated for coils in", self._stated_for()))
+        elif type(self.subject.part) in FORMS:
+            forms = FORMS[type(self.subject.part)]
             rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))
         if self.subject.entry is not None:
             rows.append(labelled("Note", self._note_field()))
         return rows
+
+    def _stated_for(self) -> QWidget:
+        """How the coils were wired when the figures were taken; of two coils only."""
+        combo = bound_combo(self.editing, (*self.subject.path, "stated_for"), WIRED)
+        tip(combo, "Re, Le, Bl and the Q of a driver with two coils hold for them wired so")
+        self._coils = combo
+        return combo
 
     def _note_field(self) -> QLineEdit:
         """What one wants to remember of the shelf's part."""

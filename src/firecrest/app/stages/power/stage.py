@@ -1,17 +1,20 @@
 """Power: the printed watts meet the real pack."""
 
 from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from firecrest.app.stages.base import Stage, buttons, column, columns, grid_of, numbers
+from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
+from firecrest.app.stages.power.feeding import button, converter_rows, load_rows, rail_rows
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
-from firecrest.app.widgets.choices import Segments, bound_check, bound_text, labelled, set_role
+from firecrest.app.widgets.choices import Segments, bound_check, set_role
 from firecrest.app.widgets.plain import label
 from firecrest.core.units import figure
 from firecrest.design.design import Design
+from firecrest.design.edits import boards as board_edits
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.power import Amplifier
@@ -53,8 +56,8 @@ class PowerStage(Stage):
             tuple(_shape(board.part) for _, board in p.amplifiers),
             len(power.energy_rows(self.session.assessment)),
             len(power.current_rows(self.session.assessment)),
-            tuple(load.name for load in p.other_loads),
-            len(p.converters),
+            tuple((load.name, load.rail) for load in p.other_loads),
+            tuple(c.name for c in p.converters),
             len(self.session.design.voice.channels),
         )
 
@@ -121,11 +124,17 @@ class PowerStage(Stage):
         boards = self.session.design.power.amplifiers
         self._truth: list[list[list[Any]]] = []
         self._bus: list[Any] = []
+        self._dealt: list[Any] = []
+        names = [name for _, name in power.amplifier_names(self.session.design)]
         rows: list[QWidget] = []
         for number, (place, board) in enumerate(boards):
             if number:
-                rows.append(label(board.part.name, "section"))
+                rows.append(label(names[number], "section"))
             rows += self._board_rows(number, place, board.part)
+            if len(boards) > 1:
+                remove = partial(board_edits.remove_board, place=place)
+                rows.append(button(self.session, f"Remove {names[number]}", remove))
+        rows.append(button(self.session, "Add another board", board_edits.add_board))
         return column("Amplifier truth", boards[0][1].part.name, *rows)
 
     def _board_rows(self, number: int, place: int, part: Amplifier) -> list[QWidget]:
@@ -135,7 +144,10 @@ class PowerStage(Stage):
         self._truth.append([[label() for _ in range(4)] for _ in range(count)])
         self._bus.append(label("", "hint"))
         self._bus[number].setWordWrap(True)
+        self._dealt.append(label("", "hint"))
+        self._dealt[number].setWordWrap(True)
         rows: list[QWidget] = [grid_of([heads, *self._truth[number]]), self._bus[number]]
+        rows += [self._dealt[number], *rail_rows(session, ("power", "boards", place))]
         rows.append(self._claim_buttons(place, len(part.claims)))
         claims: list[Path] = [(*here, "claims", k) for k in range(len(part.claims))]
         for n, kind in enumerate(part.other_outputs):
@@ -152,29 +164,15 @@ class PowerStage(Stage):
         session = self.session
         self._energy = [BarRow() for _ in power.energy_rows(session.assessment)]
         self._currents = [BarRow(stripe=True) for _ in power.current_rows(session.assessment)]
-        loads: list[QWidget] = []
-        for k in range(len(session.design.power.other_loads)):
-            loads += self._load_rows(k)
-        loads.append(buttons(("Add load", lambda: self._edit_claims(edits.add_load))))
-        place = session.design.power.dsp_place
-        dsp = numbers(session, ("power", "boards", place, "part", "power"))
+        dsp: Path = ("power", "boards", session.design.power.dsp_place)
+        drawn = [*numbers(session, (*dsp, "part", "power")), *rail_rows(session, dsp)]
         self._drawn = label("", "hint")
-        more = [*self._currents, label("DSP and other loads", "section"), *dsp, *loads]
+        loads = [label("DSP and other loads", "section"), *drawn, *load_rows(session)]
+        more = [*self._currents, *loads, *converter_rows(session)]
         if not self._energy:
             return column(CURRENTS, "", *more)
         goes = [*self._energy, self._drawn, label(CURRENTS, "section")]
         return column("Where it goes", "at half charge", *goes, *more)
-
-    def _load_rows(self, place: int) -> list[QWidget]:
-        """One load: its name, what it takes and by what regulator."""
-        here: Path = ("power", "other_loads", place)
-        name = self.session.design.power.other_loads[place].name
-        remove = buttons((f"Remove {name}", lambda: self._edit_claims(edits.remove_load, place)))
-        return [
-            labelled("Load", bound_text(self.session, (*here, "name"))),
-            *numbers(self.session, (*here, "power"), (*here, "efficiency")),
-            remove,
-        ]
 
     def refresh(self) -> None:
         """Draw runtime, truth, energy and currents."""
@@ -219,6 +217,7 @@ class PowerStage(Stage):
                     cell.setText(text)
                 set_role(row[1], "bad" if truth.impossible else "")
             bus = power.bus_words(a, number)
+            self._dealt[number].setText(power.outputs_words(a.design, number))
             self._bus[number].setText(f"“here”: clean watts, all channels at once, from {bus}.")
 
 

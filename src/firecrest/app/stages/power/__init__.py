@@ -1,0 +1,1 @@
+"""Power: stage, and what feeds what on it."""

@@ -1,0 +1,70 @@
+"""Boards, converters and mains supplies in the window: added, fed, dealt out, removed."""
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QCheckBox, QPushButton
+
+from firecrest.app.stages.parts.sheet_page import SheetPage
+from tests.app.helpers import settle
+
+BOARDS, RAIL = ("power", "boards"), "power.boards.0.rail"
+
+
+@pytest.fixture
+def stage(window):
+    window.show_stage("power")
+    settle()
+    return window.stage
+
+
+def push(stage, text):
+    """A button of the stage by keyboard."""
+    found = next(b for b in stage.findChildren(QPushButton) if b.text() == text)
+    found.setFocus()
+    QTest.keyClick(found, Qt.Key.Key_Space)
+    settle()
+
+
+def test_a_converter_and_a_second_board_come_and_go_by_keyboard(window, stage):
+    first = window.session.design
+    push(stage, "Add converter")
+    rail = stage.field((*BOARDS, 0, "rail"))
+    assert rail.currentText() == "Converter"
+    rail.setFocus()
+    QTest.keyClick(rail, Qt.Key.Key_Up)
+    assert window.session.design.power.boards[0].rail == "bus"
+    push(stage, "Add another board")
+    window.show_stage("voice")
+    board = window.stage.field(("voice", "channels", 0, "board"))
+    board.setFocus()
+    QTest.keyClick(board, Qt.Key.Key_Down)
+    assert window.session.design.voice.channels[0].board == "amplifier-2"
+    window.show_stage("power")
+    settle()
+    push(stage, "Remove Sedge 2x60, 2")
+    assert "carries all" in window.notice.text()
+    push(stage, "Remove Sedge 2x60, 1")
+    push(stage, "Remove Converter")
+    assert len(window.session.design.power.amplifiers) == 1
+    while window.session.history.past:
+        window.session.undo()
+    assert window.session.design == first
+
+
+def test_a_mains_amplifier_is_made_on_the_shelf_and_brings_its_source(window):
+    window.show_stage("parts")
+    stage = window.stage
+    stage.new_part("amplifier")
+    settle()
+    sheet = stage.findChild(SheetPage)
+    own = next(b for b in sheet.findChildren(QCheckBox) if b.text().startswith("Has its own mains"))
+    own.click()
+    settle()
+    entry = stage.subject.entry
+    assert entry.part.own_mains
+    assert stage.subject.editing.design.power.source.kind == "mains"
+    assert [b.currentText() for b in [stage.field((*stage.subject.path, "form"))]] == ["board"]
+    own.click()
+    settle()
+    assert not stage.subject.entry.part.own_mains
