@@ -6,7 +6,7 @@ import json
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QPushButton
 
 from firecrest.core.note import note
 from tests.app.helpers import (
@@ -286,6 +286,22 @@ def test_taking_parts_reports_rows_and_is_one_step(window, stage, tmp_path):
     path.write_text("name\nNobody\n")
     menu(window, "shelf_in")
     assert "Nobody" not in {e.name for e in window.session.shelf.entries().values()}
+
+
+def test_another_radiator_says_what_stays_and_keeps_the_tuning(window, stage):
+    session = window.session
+    before = session.assessment.acoustic.model.tuning[0]
+    stage.shelf.choose_kind("radiator")
+    wait(stage)
+    pick(stage, "rowan-r16l")
+    stage.shelf.bar.retune.setChecked(False)
+    stage.shelf.take(stage.shelf.table.current)
+    settle()
+    assert "of added mass on each Rowan R16L" in window.notice.text()
+    assert "moves from 47.5" in window.notice.text()
+    click(next(b for b in window.notice.findChildren(QPushButton) if b.text().startswith("Keep")))
+    assert session.assessment.acoustic.model.tuning[0] == pytest.approx(before, rel=1e-4)
+    assert not window.notice.isVisible()
 
 
 def test_a_measured_curve_goes_with_its_part(window, stage, tmp_path):

@@ -5,7 +5,7 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QEnterEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtWidgets import QCheckBox, QComboBox
 
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_row import NumberRow
@@ -101,6 +101,35 @@ def test_openings_come_and_go(window, size):
     press_button(size, "Remove")
     assert window.session.design.box.openings == before
     assert size.selected == ("box", "chambers", 0)
+
+
+def test_a_kind_comes_back_as_it_was_left_and_can_hold_the_air(window, size):
+    type_into(window, ("box", "openings", 0, "added_mass"), "79 g")
+    click(item(size, "box", "chambers", 0))
+    own, air = window.session.design.box.openings, float(window.session.assessment.cabinet.air[0])
+    segment(window, "Kind of box", "port")
+    segment(window, "Kind of box", "radiators")
+    assert window.session.design.box.openings == own
+    hold = next(b for b in size.findChildren(QCheckBox) if b.text() == "Hold the air")
+    hold.click()
+    segment(window, "Kind of box", "port")
+    assert window.session.assessment.cabinet.air[0] == pytest.approx(air)
+    assert next(b for b in size.findChildren(QCheckBox) if b.text() == "Hold the air").isChecked()
+
+
+def test_net_air_of_several_chambers_is_set_with_the_others_held(make_window):
+    window = make_window(read_demo("breakwater"))
+    window.show_stage("size")
+    press_button(window.stage, "Case…")
+    before = list(window.session.assessment.cabinet.air)
+    edit = window.stage.field(("computed", "held_volume", 1)).edit
+    edit.setFocus()
+    edit.selectAll()
+    QTest.keyClicks(edit, "3 L")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    assert list(window.session.assessment.cabinet.air) == pytest.approx(
+        [before[0], 3e-3, before[2]]
+    )
 
 
 def test_slow_facts_arrive_and_go_with_the_selection(window, size):

@@ -42,7 +42,7 @@ def test_typing_a_tuning_moves_port_length(slipway):
 
 
 def test_a_tuning_out_of_reach_is_refused_with_the_range(slipway):
-    with pytest.raises(RangeError, match=r"By added mass, each this box can be tuned from"):
+    with pytest.raises(RangeError, match=r"can be tuned from .* by added mass"):
         with_tuning(slipway, 300.0)
     with pytest.raises(RangeError, match="no tuning"):
         with_tuning(with_kind(slipway, "sealed"), 50.0)

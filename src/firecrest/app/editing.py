@@ -4,7 +4,7 @@ The window's ``Session`` is one; the sheet of a shelf part is another, on a desi
 holds that part.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any, Protocol
 
 from PySide6.QtCore import QObject, Signal
@@ -54,6 +54,10 @@ class Editing(QObject):
     def design(self) -> Design:
         """The present design: the variant in force."""
         return self.history.present.design
+
+    def past_designs(self) -> Iterator[Design]:
+        """The designs before the present one, newest first."""
+        return (project.design for _, project in reversed(self.history.past))
 
     # edits -----------------------------------------------------------------
 

@@ -2,7 +2,7 @@
 
 from functools import partial
 
-from PySide6.QtCore import QEvent, Qt, QTimer
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QAction, QCloseEvent, QKeySequence, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -30,6 +30,7 @@ from firecrest.app.stages.voice import VoiceStage
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
 from firecrest.app.widgets.find import FindField, Found
+from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
@@ -88,10 +89,7 @@ class MainWindow(Regions):
         column.addLayout(middle, 1)
         column.addWidget(self.chain)
         self.setCentralWidget(page)
-        self.notice = label(parent=page)
-        self.notice.setProperty("role", "refusal")
-        self.notice.setWordWrap(True)
-        self.notice.hide()
+        self.notice = Notice(page)
 
     def _menu_line(self) -> QWidget:
         line = QWidget()
@@ -160,8 +158,10 @@ class MainWindow(Regions):
         self.session.changed.connect(self._refresh_file)
         self.session.file_changed.connect(self._refresh_file)
         self.session.reveal.connect(self.reveal)
-        self.session.refused.connect(self.show_notice)
-        self.session.shelf.refused.connect(self.show_notice)
+        self.session.refused.connect(self.notice.tell)
+        self.session.told.connect(self.notice.tell)
+        self.session.file_changed.connect(self.notice.hide)
+        self.session.shelf.refused.connect(self.notice.tell)
         for key, meter in self.strip.meters.items():
             meter.pressed.connect(partial(self._open_promise, key))
 
@@ -186,16 +186,6 @@ class MainWindow(Regions):
             button.setText("↶" if key == "undo" else "↷")
             tip(button, named)
             button.setAccessibleName(named)
-
-    def show_notice(self, text: str) -> None:
-        """A refusal or failure, where one looks, for a while."""
-        self.notice.setText(text)
-        self.notice.setFixedWidth(420)
-        self.notice.adjustSize()
-        self.notice.move((self.width() - 420) // 2, 140)
-        self.notice.raise_()
-        self.notice.show()
-        QTimer.singleShot(9000, self.notice, self.notice.hide)
 
     def show_stage(self, key: str) -> None:
         """Show a stage and remember the visit."""

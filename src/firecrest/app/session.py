@@ -34,6 +34,8 @@ class Session(Editing):
     file_changed = Signal()
     looked = Signal()
     reveal = Signal(object)
+    told = Signal(str, object)
+    """What an edit leaves to decide: a text, and offers of a ``Notice``."""
 
     def __init__(self, design: Design, journal: Journal | None = None) -> None:
         super().__init__(design)

@@ -29,6 +29,10 @@ def _theme(value: Any) -> bool:
     return value in ("light", "dark", "desktop")
 
 
+def _yes_no(value: Any) -> bool:
+    return isinstance(value, bool)
+
+
 def _paths(value: Any) -> bool:
     return isinstance(value, list) and len(value) <= MOST_RECENT and all(map(_text, value))
 
@@ -49,6 +53,7 @@ SETTINGS: Mapping[str, Callable[[Any], bool]] = {
     "window": _state,
     "splitter": _state,
     "units": _text,
+    "hold": _yes_no,
 }
 """First word of a key: what fits it. ``splitter/size`` and ``units/length/mm`` are of families."""
 

@@ -5,6 +5,8 @@ share; tuning through the radiators' added mass or the ports' length. What canno
 refused with the range that can.
 """
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
@@ -17,7 +19,7 @@ from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import MissingFigureError, NoAirError, RangeError
 from firecrest.core.units import shown
-from firecrest.design.box import OUTSIDE
+from firecrest.design.box import OUTSIDE, Opening
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
 
@@ -96,32 +98,53 @@ def tuner_path(design: Design, chamber: int = 0) -> Path | None:
     return min(found, key=lambda opening: opening[0], default=(False, None))[1]
 
 
-def with_tuning(design: Design, frequency: float, chamber: int = 0) -> Design:
-    """A chamber tuned to ``frequency`` Hz by added mass or port length.
+def _twins(design: Design, path: Path) -> list[Path]:
+    """The tuner at ``path`` and those of openings like its own, however many, that move along."""
+    openings, figure = design.box.openings, str(path[-1])
+    first = openings[int(path[2])]
+
+    def _like(opening: Opening) -> bool:
+        if type(opening) is not type(first):
+            return False
+        same = {"id": first.id, "place": first.place, "count": first.count}
+        return rebuilt(opening, **same) == first
+
+    return [("box", "openings", k, figure) for k, o in enumerate(openings) if _like(o)]
+
+
+def with_tuning(
+    design: Design, frequency: float, chamber: int = 0, by: Path | None = None
+) -> Design:
+    """A chamber tuned to ``frequency`` Hz by added mass or port length; equal openings alike.
+
+    ``by`` tunes with that figure alone.
 
     Raises RangeError with the reachable range, or when a closed box has no tuning.
     """
-    path = tuner_path(design, chamber)
+    path = by or tuner_path(design, chamber)
     if path is None:
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
     facts, lowered = facts_at(design, path), _solvable(design)
+    moved = [by] if by else _twins(design, path)
     ramp = np.linspace(0.0, 1.0, SCAN + 1)
     values = facts.low + (facts.high - facts.low) * ramp**3
-    tuned = _tunings(lowered, path, values, chamber)
+    tuned = _tunings(lowered, moved, values, chamber)
     rises = np.nonzero(~(np.diff(tuned) < 0))[0]  # beyond, a long port eats the air it works on
     last = int(rises[0]) if len(rises) else SCAN
     top, bottom = tuned[0], tuned[last]
     if not bottom <= frequency <= top:
         raise RangeError(
-            f"By {facts.label.lower()} this box can be tuned from {bottom:.1f} to {top:.1f} Hz."
+            f"This box can be tuned from {bottom:.1f} to {top:.1f} Hz by {facts.label.lower()}."
         )
     values, tuned = values[: last + 1], tuned[: last + 1]
     for _ in range(FINER):
         place = min(max(int(np.searchsorted(-tuned, -frequency)), 1), len(values) - 1)
         values = np.linspace(values[place - 1], values[place], SCAN + 1)
-        tuned = _tunings(lowered, path, values, chamber)
+        tuned = _tunings(lowered, moved, values, chamber)
     place = int(np.argmin(np.abs(tuned - frequency)))
-    return replace_at(design, path, float(values[place]))
+    for each in moved:
+        design = replace_at(design, each, float(values[place]))
+    return design
 
 
 def _solvable(design: Design) -> Lowered:
@@ -131,9 +154,12 @@ def _solvable(design: Design) -> Lowered:
     return lowered
 
 
-def _tunings(lowered: Lowered, path: Path, values: Real, chamber: int) -> Real:
-    """Tunings in Hz of a chamber with ``values`` at ``path``; NaN where no air is left."""
-    model = model_in(put(lowered.inputs, path, values[:, None]), Memo(AFRESH))
+def _tunings(lowered: Lowered, paths: Sequence[Path], values: Real, chamber: int) -> Real:
+    """Tunings in Hz of a chamber with ``values`` at ``paths``; NaN where no air is left."""
+    inputs = lowered.inputs
+    for path in paths:
+        inputs = put(inputs, path, values[:, None])
+    model = model_in(inputs, Memo(AFRESH))
     tuning = model.tuning[chamber]
     assert tuning is not None
     found = np.broadcast_to(tuning, (len(values), 1))

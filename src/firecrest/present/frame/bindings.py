@@ -13,6 +13,7 @@ from firecrest.design.edits.parts import set_figure
 from firecrest.design.edits.paths import Path, facts_at, value_at
 from firecrest.design.fields import FieldFacts
 from firecrest.present.parts.datasheet import derivation, formula_of
+from firecrest.proposals.holding import with_volumes
 from firecrest.proposals.inverse import with_air_volume, with_tuning
 
 ORIGIN_WORDS = {
@@ -121,6 +122,27 @@ def air_volume(chamber: int = 0) -> Binding:
         facts,
         lambda a: float(a.cabinet.air[chamber]) if chamber < len(a.cabinet.air) else None,
         lambda design, value: with_air_volume(design, float(value or 0.0), chamber),
+    )
+
+
+def held_volume(chamber: int, name: str) -> Binding:
+    """Net air of a chamber; typing it moves depth and shares, the other chambers keep theirs."""
+    facts = _computed(
+        "held_volume",
+        f"Air of {name}",
+        "Vb",
+        "volume",
+        "L",
+        2,
+        1e-5,
+        5.0,
+        "Net air, everything inside taken off. Typing it moves the depth; others keep their air.",
+    )
+    return Binding(
+        ("computed", "held_volume", chamber),
+        facts,
+        air_volume(chamber).read,
+        lambda design, value: with_volumes(design, {chamber: float(value or 0.0)}),
     )
 
 

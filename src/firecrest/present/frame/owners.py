@@ -45,7 +45,7 @@ def _voice(design: Design, rest: tuple[Any, ...]) -> str:
 
 def _board(design: Design, rest: tuple[Any, ...]) -> str:
     board = design.power.boards[rest[0]]
-    name = dict(amplifier_names(design)).get(board.id, board.part.name)
+    name: str = dict(amplifier_names(design)).get(board.id, board.part.name)
     if "claims" not in rest:
         return name
     claim = f"claim {rest[rest.index('claims') + 1] + 1} of {name}"

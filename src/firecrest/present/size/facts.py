@@ -15,7 +15,8 @@ from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.openings.port import first_pipe_resonance
 from firecrest.core.air import GRAVITY
 from firecrest.core.units import MINUS, figure
-from firecrest.design.box import RadiatorSet, placed, port_at, radiators_at
+from firecrest.design.box import Port, RadiatorSet, placed, port_at, radiators_at
+from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.present.size.openings import owner_kind
 from firecrest.proposals.ports import fit_in_case, peak_speed
@@ -284,6 +285,18 @@ def _fit(assessment: Assessment, place: int) -> Fact:
     return Fact(
         "Fits", f"{figure(-spare, 0)} mm too long; {_bends(fit.bends)} needed", "short", help
     )
+
+
+def added_words(design: Design, trouble: Exception | None) -> str:
+    """What is wrong with the opening added last: not tuned, or not fitting; empty when nothing."""
+    said = [] if trouble is None else [f"Added, but the tuning moves. {trouble}"]
+    place = len(design.box.openings) - 1
+    if isinstance(design.box.openings[place], Port):
+        fit = fit_in_case(design, place)
+        if fit.narrow or fit.bends is None:
+            how = "too thick" if fit.narrow else "too long, even folded"
+            said.append(f"The new port is {how} for this case: choose another under Ports.")
+    return " ".join(said)
 
 
 def _bends(count: int) -> str:

@@ -19,9 +19,14 @@ def opening_name(item: Opening) -> str:
 
 
 def named_apart(box: Box, item: Opening) -> str:
-    """The name of an opening, with its chamber where there are several of its kind."""
+    """The name of an opening, with chamber and number where there are several of its kind."""
     name = opening_name(item)
-    if len(placed(box.openings, type(item))) < 2:
+    alike = [o for _, o in placed(box.openings, type(item))]
+    if len(alike) < 2:
         return name
+    beside = [o.id for o in alike if o.chamber == item.chamber]
+    number = f" {beside.index(item.id) + 1}" if len(beside) > 1 else ""
     chamber = found(box.chambers, item.chamber).name
-    return f"port of {chamber}" if isinstance(item, Port) else f"{name}, {chamber}"
+    if isinstance(item, Port):
+        return f"port{number} of {chamber}"
+    return f"{name}{number and ','}{number}, {chamber}"

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.session import Session
+from firecrest.app.stages.parts.exchanging import tell_exchange
 from firecrest.app.stages.parts.judged import Job, Judged
 from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
@@ -353,10 +354,11 @@ class ShelfPanel(QWidget):
             return
         session, word = self.session, KINDS[row.entry.kind].word
         retune = self.bar.retune.isChecked()
-        candidate = Candidate(row.entry.id, row.entry.part)
-        session.attempt(
+        candidate, before = Candidate(row.entry.id, row.entry.part), session.assessment
+        if session.attempt(
             lambda: session.apply(*take(session.design, candidate, word, self.place, retune))
-        )
+        ):
+            tell_exchange(session, before)
 
     def _open(self, row: Row | None) -> None:
         if row is not None:

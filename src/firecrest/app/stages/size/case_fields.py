@@ -3,13 +3,14 @@
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import buttons, numbers
+from firecrest.app.stages.base import buttons, number, numbers
 from firecrest.app.stages.size.rows import Rows, do, preset_combo
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
 from firecrest.design.edits import case as edits
 from firecrest.design.edits.paths import Path
+from firecrest.present.frame.bindings import held_volume
 
 CASE: Path = ("box", "case")
 
@@ -19,12 +20,25 @@ def case_rows(session: Session) -> Rows:
     rows: Rows = [
         labelled("Panels of", _material(session)),
         *numbers(session, *((*CASE, n) for n in ("density", "price_per_area"))),
+        *_volumes(session),
         label("Also in the case", "section"),
     ]
     for place in range(len(session.design.box.case.contents)):
         rows += _item(session, place)
     rows.append(buttons(("Add something", lambda: do(session, edits.add_content))))
     return rows
+
+
+def _volumes(session: Session) -> Rows:
+    """Net air of every chamber, each held while another is typed; of several chambers only."""
+    chambers = session.design.box.chambers
+    if len(chambers) < 2:
+        return []
+    hint = label("Length, height and the other chambers' air are held; depth and shares follow.")
+    hint.setProperty("role", "hint")
+    hint.setWordWrap(True)
+    rows: Rows = [label("Net air of each chamber", "section"), hint]
+    return rows + [number(session, held_volume(k, c.name)) for k, c in enumerate(chambers)]
 
 
 def _item(session: Session, place: int) -> list[QWidget]:

@@ -4,25 +4,31 @@ from collections.abc import Callable
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtWidgets import QCheckBox, QComboBox
 
 from firecrest.app.session import Session
+from firecrest.app.settings import settings
 from firecrest.app.stages.base import buttons, number, numbers
 from firecrest.app.stages.size.case_fields import CASE, case_rows
 from firecrest.app.stages.size.rows import Rows, do, preset_combo
 from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, bound_text, labelled
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import label, tip
+from firecrest.core.errors import FirecrestError
 from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
 from firecrest.design.edits import box as edits
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.present.frame import bindings
 from firecrest.present.size import losses
+from firecrest.present.size.facts import added_words
 from firecrest.present.size.openings import owner_kind
+from firecrest.proposals.holding import with_air_of, with_opening
 from firecrest.proposals.inverse import tuner_path
-from firecrest.proposals.layouts import kind_of, with_kind, with_own_chamber
+from firecrest.proposals.layouts import kind_of, with_own_chamber
 from firecrest.proposals.ports import with_shape
+from firecrest.proposals.recalling import switched_kind
 
+HOLD_AIR = "hold/air"
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
 ENDS = (
@@ -64,8 +70,12 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     kinds = Segments(KINDS, "Kind of box")
     kinds.setProperty("compact", "true")
     kinds.choose(kind_of(session.design, place))
+    hold = QCheckBox("Hold the air")
+    tip(hold, "Another kind of box keeps the net air of this chamber: the case grows or shrinks")
+    hold.setChecked(settings.get(HOLD_AIR, False))
+    hold.toggled.connect(partial(settings.put, HOLD_AIR))
     kinds.chosen.connect(partial(_choose_kind, session, kinds, place))
-    rows: Rows = [kinds, number(session, bindings.air_volume(place))]
+    rows: Rows = [kinds, hold, number(session, bindings.air_volume(place))]
     if len(session.design.box.chambers) > 1:
         rows.insert(0, labelled("Name", bound_text(session, (*owner, "name"))))
     if tuner_path(session.design, place) is not None:
@@ -74,21 +84,41 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     rows.append(labelled("Inside", _damping(session, place)))
     names = ["share", "leak_q", "stuffing", "absorption_q"]
     rows += numbers(session, *((*owner, n) for n in (*names, "leak_resistance", "stated_volume")))
-    id = session.design.box.chambers[place].id
     rows.append(
         buttons(
-            ("Add port", lambda: do(session, lambda d: edits.add_opening(d, "port", id))),
-            ("Add radiator", lambda: do(session, lambda d: edits.add_opening(d, "radiators", id))),
+            ("Add port", lambda: _add_opening(session, "port", place)),
+            ("Add radiator", lambda: _add_opening(session, "radiators", place)),
         )
     )
     return rows
 
 
 def _choose_kind(session: Session, kinds: Segments, place: int, kind: Any) -> None:
-    text = dict(KINDS)[kind].lower()
-    made = partial(with_kind, kind=kind, chamber=place)
-    if not session.attempt(lambda: session.apply(f"Box: {text}", made(session.design))):
+    before = session.design
+
+    def switch() -> None:
+        made = switched_kind(before, kind, place, session.past_designs())
+        if settings.get(HOLD_AIR, False):
+            made = with_air_of(made, before, place)
+        session.apply(f"Box: {dict(KINDS)[kind].lower()}", made)
+
+    if not session.attempt(switch):
         kinds.choose(kind_of(session.design, place))
+
+
+def _add_opening(session: Session, kind: edits.Kind, place: int) -> None:
+    """One more opening; why it is not tuned as the chamber was is told."""
+    troubles: list[FirecrestError | None] = []
+
+    def add() -> None:
+        label, made, trouble = with_opening(session.design, kind, place)
+        session.apply(label, made)
+        troubles.append(trouble)
+
+    if session.attempt(add):
+        text = added_words(session.design, troubles[0])
+        if text:
+            session.refused.emit(text)
 
 
 def _tightness(session: Session, place: int) -> QComboBox:

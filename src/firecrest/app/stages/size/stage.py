@@ -24,7 +24,8 @@ from firecrest.present.size import boxes, consequences
 from firecrest.present.size.boxes import LAYOUT_WORDS
 from firecrest.present.size.facts import Fact, facts
 from firecrest.present.size.openings import opening_name, owner_kind
-from firecrest.proposals.layouts import LAYOUTS, kind_of, layout_of, with_layout
+from firecrest.proposals.layouts import LAYOUTS, kind_of, layout_of
+from firecrest.proposals.recalling import switched_layout
 
 VIEWS = (
     ("ceiling", "Ceiling"),
@@ -196,7 +197,8 @@ class SizeStage(Stage):
         key = self._layout_keys[place]
         self.session.attempt(
             lambda: self.session.apply(
-                f"Layout: {LAYOUT_WORDS[key]}", with_layout(self.session.design, key)
+                f"Layout: {LAYOUT_WORDS[key]}",
+                switched_layout(self.session.design, key, self.session.past_designs()),
             )
         )
         self._show_layout()
