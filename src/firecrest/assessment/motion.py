@@ -1,6 +1,7 @@
-"""What moves when the promise is played: the drive it takes, and every travel, speed and force."""
+"""What moves when something is played: the drive it takes, and every travel, speed and force."""
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -8,6 +9,7 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voices_at
 from firecrest.core.arrays import Complex, Real, mixed
+from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Transfers
 from firecrest.core.limits.material import PEAK
 from firecrest.design.box import RadiatorSet, placed
@@ -17,9 +19,29 @@ LOW, HIGH = 20.0, 200.0
 """Hz between which the largest motions are looked for."""
 
 
+TOP = 500.0
+"""Hz up to which a flat input is measured by what it asks for."""
+
+
+@dataclass(frozen=True)
+class Played:
+    """What is played: the promise, or one flat input before the voice.
+
+    ``watts``: so that all drivers take at most ``value`` W of real power together; ``volts``: at
+    most ``value`` V rms at the loudest output; ``full``: so that an amplifier just reaches its
+    swing. Each is looked for from 20 to 500 Hz.
+    """
+
+    kind: Literal["promise", "watts", "volts", "full"] = "promise"
+    value: float = 0.0
+
+
+PROMISE = Played()
+
+
 @dataclass(frozen=True)
 class Motion:
-    """A held sine at the promise, over frequency, (F,): from the promised note up what loudness
+    """Held sines over frequency, (F,). At the promise: from the promised note up what loudness
     asks for, below it a held low note as the low-note check has it.
 
     ``drive`` is volts rms of input, ``volts`` those of each channel's outputs, ``watts`` the real
@@ -35,11 +57,13 @@ class Motion:
     opening: tuple[Real, ...]
 
 
-def motion_of(assessment: Assessment, a: Acoustic) -> Motion:
-    """Motion of a design at its promise."""
+def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> Motion:
+    """Motion of a design at its promise, or with another input."""
+    if played != PROMISE:
+        return assessment.memo(_at_flat, a.transfers, a.top, played)
     brief = assessment.design.brief
     return assessment.memo(
-        _motion,
+        _at_promise,
         a.transfers,
         a.unit_level,
         a.reaches.reference,
@@ -50,7 +74,23 @@ def motion_of(assessment: Assessment, a: Acoustic) -> Motion:
     )
 
 
-def _motion(
+def _at_flat(transfers: Transfers, top: Ceiling, played: Played) -> Motion:
+    """Motion with one input for all frequencies."""
+    frequency = transfers.frequency
+    seen = (frequency >= LOW) & (frequency <= TOP)
+    if played.kind == "full":
+        swings = [limit.factor for limit in top.limits if limit.name == "swing"]
+        level = min((float(factor[seen].min()) for factor in swings), default=0.0)
+    elif played.kind == "watts":
+        taken = sum(o.count * o.watts for o in transfers.outputs)
+        level = np.sqrt(played.value / float(np.max(np.asarray(taken)[seen])))
+    else:
+        loudest = max(float(np.abs(o.voltage)[seen].max()) for o in transfers.outputs)
+        level = played.value / loudest
+    return _moved(transfers, np.full(len(frequency), float(level)))
+
+
+def _at_promise(
     transfers: Transfers,
     unit_level: Real,
     reference: float,
@@ -63,13 +103,18 @@ def _motion(
     softer = np.sqrt(1 + (programme_of(listening).low_corner / frequency) ** 4)
     held = 10 ** ((loudness.level - reference) / 20) / softer
     drive = np.where(frequency >= bass.frequency, 10 ** ((asked - unit_level) / 20), held)
+    return _moved(transfers, drive)
+
+
+def _moved(transfers: Transfers, drive: Real) -> Motion:
+    """What moves with ``drive`` volts rms of input at each frequency."""
 
     def _peak(values: tuple[Complex, ...]) -> tuple[Real, ...]:
         return tuple(PEAK * np.abs(value) * drive for value in values)
 
     watts = sum(o.count * o.watts for o in transfers.outputs)
     return Motion(
-        frequency,
+        transfers.frequency,
         drive,
         tuple(np.abs(o.voltage) * drive for o in transfers.outputs),
         np.asarray(watts * drive**2),
@@ -85,11 +130,13 @@ def largest(values: Real, frequency: Real, top: float = HIGH) -> tuple[float, fl
     return float(seen[worst]), float(frequency[worst])
 
 
-def chamber_pressures(assessment: Assessment, a: Acoustic) -> tuple[Real, ...]:
-    """Peak pressure in Pa of each chamber, and between isobaric pairs, at the promise."""
+def chamber_pressures(
+    assessment: Assessment, a: Acoustic, played: Played = PROMISE
+) -> tuple[Real, ...]:
+    """Peak pressure in Pa of each chamber, and between isobaric pairs."""
     design = assessment.design
     voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
-    drive = PEAK * motion_of(assessment, a).drive
+    drive = PEAK * motion_of(assessment, a, played).drive
     return tuple(np.abs(mixed(p, voices)) * drive for p in a.solution.pressure)
 
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.further import reach_by_drop
-from firecrest.assessment.motion import Motion, chamber_pressures, motion_of
+from firecrest.assessment.motion import PROMISE, Motion, Played, chamber_pressures, motion_of
 from firecrest.assessment.sound import delay_of, source_pressures, voices_at
 from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.radiation import level
@@ -19,6 +19,7 @@ from firecrest.core.limits.reach import Reach
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.ids import found
+from firecrest.present.plot import playing
 from firecrest.present.plot.plot import (
     FULL,
     Curve,
@@ -76,7 +77,11 @@ def _readout(
 
 
 def response_plot(
-    assessment: Assessment, *, full: bool = False, frequency: float | None = None
+    assessment: Assessment,
+    *,
+    full: bool = False,
+    frequency: float | None = None,
+    played: Played = PROMISE,
 ) -> Plot:
     """The sum before and after the voice and what each source gives, re the reference band."""
     x_range = FULL if full else WIDE
@@ -113,6 +118,7 @@ def response_plot(
         notes=(
             f"Small signal: {corners(reach_by_drop(a, after))}.",
             f"At the promised level: {corners(reach_by_drop(a, a.reaches.kept))}.",
+            *playing.level_notes(assessment, a, played),
         ),
     )
 
@@ -175,13 +181,15 @@ def _with_drive(readout: Readout | None, motion: Motion, where: float | None) ->
     return replace(readout, rows=(*readout.rows[:5], *volts, watts))
 
 
-def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
-    """Every moving part at the promise as a share of its own limit."""
+def travel_plot(
+    assessment: Assessment, frequency: float | None = None, played: Played = PROMISE
+) -> Plot:
+    """Every moving part as a share of its own limit."""
     x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
         return waiting("Travel and air speed", assessment, x_range)
-    motion, r, design = motion_of(assessment, a), a.ratings, assessment.design
+    motion, r, design = motion_of(assessment, a, played), a.ratings, assessment.design
     kinds = (("cone", motion.cone, r.x_max), ("opening", motion.opening, r.openings))
     curves: list[Curve] = []
     unknown: list[str] = []
@@ -198,7 +206,7 @@ def travel_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     shown = (a.frequency >= x_range[0]) & (a.frequency <= x_range[1])
     high = max([110.0, *(float(c.y[shown].max()) * 1.05 for c in curves)])
     step = round_step(min(high, 1000.0))
-    notes = ["Below the promised note: a held low note, as the low-note check has it."]
+    notes = [playing.words(motion, played)]
     notes += [f"No limit is known of {name}." for name in unknown]
     return Plot(
         "Travel and air speed",
@@ -314,8 +322,10 @@ def delay_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
     )
 
 
-def pressure_plot(assessment: Assessment, frequency: float | None = None) -> Plot:
-    """Peak pressure in each chamber when the promise is played; what panels and seals bear."""
+def pressure_plot(
+    assessment: Assessment, frequency: float | None = None, played: Played = PROMISE
+) -> Plot:
+    """Peak pressure in each chamber; what panels and seals bear."""
     x_range = (20.0, 600.0)
     a = assessment.acoustic
     if a is None:
@@ -324,7 +334,7 @@ def pressure_plot(assessment: Assessment, frequency: float | None = None) -> Plo
     names += ["between the pair"] * (len(a.solution.pressure) - len(names))
     roles = ("olive", "limit:V", "limit:H", "limit:U")
     curves = []
-    pressures = chamber_pressures(assessment, a)
+    pressures = chamber_pressures(assessment, a, played)
     for k, (name, peak) in enumerate(zip(names, pressures, strict=True)):
         at = SOURCE_LABELS[k % len(SOURCE_LABELS)]
         curves.append(Curve(name, a.frequency, peak, roles[k % 4], 2.4, label_at=at))
@@ -341,5 +351,8 @@ def pressure_plot(assessment: Assessment, frequency: float | None = None) -> Plo
         curves=tuple(curves),
         readout=_readout(tuple(curves), frequency, "Pa, peak", 0),
         crosshair=frequency,
-        notes=("Peak, when the promise is played: what panels, seals and gaskets bear.",),
+        notes=(
+            "Peak: what panels, seals and gaskets bear.",
+            playing.words(motion_of(assessment, a, played), played),
+        ),
     )

@@ -16,6 +16,8 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.played_field import PlayedField
+from firecrest.assessment.motion import PROMISE, Played
 from firecrest.design.box import Port, placed
 from firecrest.design.edits.paths import Path
 from firecrest.present.plot import ceiling, plots, views
@@ -39,13 +41,15 @@ VIEWS = (
 SUBTITLES = {
     "ceiling": "loudest clean level at the listener, and the part that gives first",
     "response": "the sum and each source, against the mean of the band",
-    "travel": "each moving part at the promise, against its own limit",
+    "travel": "each moving part, against its own limit",
     "impedance": "load on one amplifier output, its peaks named",
     "delay": "of the sum, against frequency",
-    "pressure": "peak, in each chamber, at the promise",
+    "pressure": "peak, in each chamber",
     "ports": "length against area, what fits and what is quiet",
 }
 RANGED = ("ceiling", "response")
+PLAYED = ("travel", "pressure", "response")
+"""Views that depend on what is played."""
 FIRST: Path = ("box", "chambers", 0)
 SMALL_PLOTS = 2
 
@@ -59,6 +63,7 @@ class SizeStage(Stage):
         self._view, self._full = "ceiling", False
         self.selected: Path = FIRST
         self._starting = False
+        self._played = PROMISE
         self._slow: list[Fact] = []
         super().__init__(session)
 
@@ -78,9 +83,12 @@ class SizeStage(Stage):
         self.range = Segments((("bass", "Bass"), ("full", "Full range")), "Range")
         self.range.choose("bass")
         self.range.chosen.connect(self._choose_range)
+        self.played = PlayedField(self.session)
+        self.played.chosen.connect(self._play)
         head.addWidget(self._name)
         head.addWidget(self._what)
         head.addStretch(1)
+        head.addWidget(self.played)
         head.addWidget(self.range)
         box.addLayout(head)
         self.chart = Chart(self.session, height=200)
@@ -99,6 +107,11 @@ class SizeStage(Stage):
         self._view = str(view)
         self.views.choose(self._view)
         self.ports.show_port(self._port_place() if self._view == "ports" else None)
+        self.refresh()
+
+    def _play(self, played: object) -> None:
+        assert isinstance(played, Played)
+        self._played = played
         self.refresh()
 
     def _choose_range(self, which: object) -> None:
@@ -233,6 +246,7 @@ class SizeStage(Stage):
         self._name.setText(plot.name)
         self._what.setText(SUBTITLES[self._view])
         self.range.setVisible(self._view in RANGED)
+        self.played.setVisible(self._view in PLAYED)
         self._note.setText("  ".join(plot.notes))
         self.chart.show_plot(plot, ghost)
         if not self._starting:
@@ -269,14 +283,16 @@ class SizeStage(Stage):
     def _plot(self, assessment: Any) -> Plot:
         at = self.session.frequency
         if self._view == "response":
-            return views.response_plot(assessment, full=self._full, frequency=at)
+            return views.response_plot(
+                assessment, full=self._full, frequency=at, played=self._played
+            )
         if self._view == "ports":
             return self.ports.plot()
         if self._view == "ceiling":
             return ceiling.ceiling_plot(assessment, full=self._full, frequency=at)
-        return {
-            "travel": views.travel_plot,
-            "impedance": views.impedance_plot,
-            "delay": views.delay_plot,
-            "pressure": views.pressure_plot,
-        }[self._view](assessment, at)
+        if self._view in PLAYED:
+            plot = {"travel": views.travel_plot, "pressure": views.pressure_plot}[self._view]
+            return plot(assessment, at, self._played)
+        return {"impedance": views.impedance_plot, "delay": views.delay_plot}[self._view](
+            assessment, at
+        )
