@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QCheckBox, QPushButton
 
 from firecrest.app.stages.parts.sheet_page import SheetPage
-from tests.app.helpers import settle
+from tests.app.helpers import settle, type_into
 
 BOARDS, RAIL = ("power", "boards"), "power.boards.0.rail"
 
@@ -68,3 +68,17 @@ def test_a_mains_amplifier_is_made_on_the_shelf_and_brings_its_source(window):
     own.click()
     settle()
     assert not stage.subject.entry.part.own_mains
+
+
+@pytest.mark.parametrize("text", ["9 to 24 V", "9 V–24 V", "9-24", "9...24V"])
+def test_both_ends_of_a_board_s_supply_are_typed_at_once(window, text):
+    type_into(window, (*BOARDS, 0, "part", "cut_off"), text)
+    board = window.session.design.power.boards[0].part
+    assert (board.cut_off, board.highest_supply) == (9.0, 24.0)
+    assert len(window.session.history.past) == 1
+
+
+def test_a_range_that_falls_is_refused_and_kept_as_typed(window):
+    edit = type_into(window, (*BOARDS, 0, "part", "highest_supply"), "24 to 9 V")
+    assert edit.text() == "24 to 9 V"
+    assert window.session.history.past == []

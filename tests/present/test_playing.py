@@ -21,7 +21,9 @@ def test_a_flat_input_is_measured_by_what_it_asks_and_scales(name):
     assert watts.watts[seen].max() == pytest.approx(1.0)
     assert more.cone[0] == pytest.approx(2 * watts.cone[0])
     volts = motion_of(a, a.acoustic, Played("volts", 2.0))
-    assert max(np.max(np.broadcast_to(v, seen.shape)[seen]) for v in volts.volts) == pytest.approx(2)
+    assert max(np.max(np.broadcast_to(v, seen.shape)[seen]) for v in volts.volts) == pytest.approx(
+        2
+    )
     full = motion_of(a, a.acoustic, Played("full"))
     swing = min(k.factor[seen].min() for k in a.acoustic.top.limits if k.name == "swing")
     assert full.drive == pytest.approx(swing)

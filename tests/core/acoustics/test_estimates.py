@@ -1,11 +1,14 @@
 """Figures of a part without data: usual ones, with wide bands."""
 
+from typing import get_args
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from firecrest.core.acoustics.driver import derive
 from firecrest.core.acoustics.estimates import (
+    BY_KIND,
     HEAVIEST,
     cone_area,
     estimate_driver,
@@ -13,6 +16,7 @@ from firecrest.core.acoustics.estimates import (
     usual_mass,
 )
 from firecrest.core.acoustics.openings.radiator import derive_radiator
+from firecrest.design.parts import DriverKind
 
 
 @given(st.floats(0.03, 0.4), st.floats(0.01, 30), st.sampled_from([None, 4.0, 8.0]))
@@ -50,3 +54,22 @@ def test_a_weight_pulls_an_estimate_only_within_reason():
     found = [estimate_driver(0.165, usual * f, 4.0)["mms"].value for f in (1e-3, 1 / 3, 3, 1e3)]
     assert found[0] == pytest.approx(found[1])
     assert found[2] == pytest.approx(found[3])
+
+
+@pytest.mark.parametrize("size", [0.1, 0.165, 0.25])
+def test_kinds_differ_as_they_are_built(size):
+    sub, full, mid = (
+        estimate_driver(size, None, 4.0, k) for k in ("subwoofer", "full range", "midrange")
+    )
+    assert sub["fs"].value < full["fs"].value < mid["fs"].value
+    for key in ("mms", "xmax", "le"):
+        assert sub[key].value > full[key].value > mid[key].value
+    assert sub["xmax"].band > full["xmax"].band
+    assert set(BY_KIND) == set(get_args(DriverKind))
+
+
+def test_a_one_inch_tweeter_is_a_tweeter():
+    found = estimate_driver(0.025, None, 4.0, "tweeter")
+    assert 700 < found["fs"].value < 1500
+    assert 2e-4 < found["mms"].value < 6e-4
+    assert 4e-4 < found["sd"].value < 8e-4

@@ -22,8 +22,8 @@ from firecrest.app.settings import settings
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip, tip_text
 from firecrest.core.errors import FirecrestError
-from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES, figure, from_si, to_si
+from firecrest.design.history import ARROW
 from firecrest.present.frame.bindings import Binding
 from firecrest.present.frame.owners import named, owner_of
 
@@ -128,15 +128,12 @@ class NumberEdit(QLineEdit):
         self._open(True)
         self._flag("refused", False)
         try:
-            value = self._value(text)
-            _, design = self.binding.edited(self.session.assessment, value)
+            label, design = self.binding.typed(self.session.assessment, text, self.unit)
         except FirecrestError as error:
             self.session.drop_trial()
             self._say(str(error), "reading")
             return
-        self._say(
-            f"= {self.binding.facts.show(value)}" if value is not None else "not known", "reading"
-        )
+        self._say(f"= {label.split(ARROW)[-1]}".replace("= empty", "not known"), "reading")
         self.session.try_design(design)
 
     def _open(self, on: bool) -> None:
@@ -148,17 +145,12 @@ class NumberEdit(QLineEdit):
             self.session.typed.remove(self)
         self._typing = on
 
-    def _value(self, text: str) -> float | None:
-        if not text.strip() and self.binding.facts.optional:
-            return None
-        return read_quantity(text, self.binding.facts.quantity, self.unit)
-
     def keep(self) -> bool:
         """Put what is typed in force; False (and the old value stays) when it is refused."""
         if not self._typing:
             return True
         try:
-            label, design = self.binding.edited(self.session.assessment, self._value(self.text()))
+            label, design = self.binding.typed(self.session.assessment, self.text(), self.unit)
         except FirecrestError as error:
             self.session.drop_trial()
             self._flag("refused", True)

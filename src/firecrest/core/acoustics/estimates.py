@@ -43,10 +43,37 @@ def _motor(size: float, mass: float | None) -> float:
     return min(max(mass / usual_mass(size), 1 / HEAVIEST), HEAVIEST)
 
 
+BY_KIND: Mapping[str, Mapping[str, float]] = {
+    "full range": {},
+    "woofer": {"fs": 0.75, "le": 1.6, "mms": 1.25, "xmax": 1.4, "pe": 1.4},
+    "subwoofer": {"fs": 0.5, "le": 3.0, "mms": 2.0, "xmax": 2.5, "pe": 2.5, "qms": 1.2},
+    "midrange": {"fs": 2.0, "le": 0.6, "mms": 0.7, "xmax": 0.4},
+    "tweeter": {"fs": 3.5, "le": 0.6, "qes": 2.0, "sd": 1.5, "mms": 2.0, "xmax": 0.3, "pe": 8.0},
+    "horn tweeter": {
+        "fs": 3.5, "le": 0.6, "qes": 1.0, "sd": 1.5, "mms": 2.0, "xmax": 0.3, "pe": 10.0,
+    },
+}  # fmt: skip
+"""Figures against those of a full range driver of the same size, as each kind is built: a
+subwoofer is slack, heavy and long of travel, a tweeter a stiff dome driven above its resonance.
+"""
+OTHER_KIND = 1.2
+"""Bands of kinds that differ are so much wider: there are fewer of them to tell from."""
+
+
 def estimate_driver(
-    size: float, mass: float | None, nominal: float | None
+    size: float, mass: float | None, nominal: float | None, kind: str = "full range"
 ) -> Mapping[str, Estimate]:
-    """Figures of a cone driver by the keys of its sheet, SI; ``nominal`` in ohm, 4 when None."""
+    """Figures of a driver by the keys of its sheet, SI; ``nominal`` in ohm, 4 when None."""
+    usual, ratio = _cone_driver(size, mass, nominal), BY_KIND[kind]
+    wider = OTHER_KIND if ratio else 1.0
+    return {
+        key: Estimate(e.value * ratio.get(key, 1.0), e.band * (wider if key in ratio else 1.0))
+        for key, e in usual.items()
+    }
+
+
+def _cone_driver(size: float, mass: float | None, nominal: float | None) -> Mapping[str, Estimate]:
+    """The same of a full range driver with a cone."""
     relative, motor = size / REFERENCE_SIZE, _motor(size, mass)
     area = cone_area(size)
     resistance = 0.85 * (nominal or 4.0)

@@ -4,10 +4,13 @@ A binding reads a figure from the assessment and writes it into a new design. St
 bound by their path; computed ones (air volume, tuning) solve the dimension named with them.
 """
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.core.errors import RangeError
+from firecrest.core.reading import read_quantity
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import set_figure
 from firecrest.design.edits.paths import Path, facts_at, value_at
@@ -16,6 +19,9 @@ from firecrest.present.parts.datasheet import derivation, formula_of
 from firecrest.proposals.holding import with_volumes
 from firecrest.proposals.inverse import with_air_volume, with_tuning
 
+RANGE = re.compile(r"(.+?)\s*(?:\bto\b|–|—|\.\.\.?|…|(?<=[\dVv])\s*-)\s*(.+)")
+SPANS = {"Amplifier": ("cut_off", "highest_supply")}
+"""Figures of a part that are the ends of a range on its sheet."""
 ORIGIN_WORDS = {
     "measured": "measured by you",
     "sheet": "from the data sheet",
@@ -35,6 +41,31 @@ class Binding:
     origin: Callable[[Assessment], str] = lambda _: ""
     implied: Callable[[Assessment], str] = lambda _: ""
     formula: Callable[[Assessment], str] = lambda _: ""
+    span: tuple[Path, Path] | None = None
+    """Lowest and highest of a range that can be typed at once, "9 to 24 V"."""
+
+    def typed(self, assessment: Assessment, text: str, unit: str) -> tuple[str, Design]:
+        """(label, design) with what was typed, a plain number being in ``unit``.
+
+        FirecrestError when it is refused.
+        """
+        ends = RANGE.fullmatch(text.strip()) if self.span else None
+        if ends is None or self.span is None:
+            return self.edited(assessment, self.read_text(text, unit))
+        low, high = (self.read_text(end, unit) for end in ends.groups())
+        if low is not None and high is not None and low >= high:
+            raise RangeError(f"A range goes up: {text.strip()} does not.")
+        made = assessment.design
+        for path, value in zip(self.span, (low, high), strict=True):
+            facts_at(made, path).check(value, unit)
+            made = set_figure(made, path, value)
+        return f"{self.facts.show(low)} to {self.facts.show(high)}", made
+
+    def read_text(self, text: str, unit: str) -> float | None:
+        """The value of a text; None for an empty one where the figure need not be known."""
+        if not text.strip() and self.facts.optional:
+            return None
+        return read_quantity(text, self.facts.quantity, unit)
 
     def edited(self, assessment: Assessment, value: float | None) -> tuple[str, Design]:
         """(label, design) with ``value`` written; FirecrestError when it is refused."""
@@ -58,6 +89,8 @@ class Binding:
             lines.append(f"It follows from the other figures: {formula}. Typing overrides it.")
         if self.facts.help:
             lines.append(self.facts.help)
+        if self.span:
+            lines.append("Both ends can be typed at once: 9 to 24 V.")
         lines.append(f"Accepted: {self.facts.range_text()}")
         return "\n".join(lines)
 
@@ -70,6 +103,8 @@ def at_path(design: Design, path: Path) -> Binding:
         owner = value_at(assessment.design, path[:-1])
         return str(getattr(owner, "origins", {}).get(path[-1], ""))
 
+    ends = SPANS.get(type(value_at(design, path[:-1])).__name__, ())
+    span = ((*path[:-1], ends[0]), (*path[:-1], ends[1])) if path[-1] in ends else None
     return Binding(
         path,
         facts,
@@ -78,6 +113,7 @@ def at_path(design: Design, path: Path) -> Binding:
         origin,
         lambda assessment: _implied(assessment, path, facts),
         lambda assessment: formula_of(value_at(assessment.design, path[:-1]), str(path[-1])),
+        span,
     )
 
 

@@ -264,7 +264,7 @@ def estimates(part: Any) -> dict[str, Estimate]:
         raise DesignError("An estimate needs the size class: fill it in first, e.g. 5.25 in.")
     mass = part.mass or None
     usual = (
-        estimate_driver(part.size, mass, part.nominal)
+        estimate_driver(part.size, mass, part.nominal, part.kind)
         if isinstance(part, DriverPart)
         else estimate_radiator(part.size, mass)
     )
