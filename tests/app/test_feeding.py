@@ -70,7 +70,7 @@ def test_a_mains_amplifier_is_made_on_the_shelf_and_brings_its_source(window):
     assert not stage.subject.entry.part.own_mains
 
 
-@pytest.mark.parametrize("text", ["9 to 24 V", "9 V–24 V", "9-24", "9...24V"])
+@pytest.mark.parametrize("text", ["9 to 24 V", "9 V - 24 V", "9-24", "9...24V"])
 def test_both_ends_of_a_board_s_supply_are_typed_at_once(window, text):
     type_into(window, (*BOARDS, 0, "part", "cut_off"), text)
     board = window.session.design.power.boards[0].part

@@ -103,8 +103,10 @@ def at_path(design: Design, path: Path) -> Binding:
         owner = value_at(assessment.design, path[:-1])
         return str(getattr(owner, "origins", {}).get(path[-1], ""))
 
-    ends = SPANS.get(type(value_at(design, path[:-1])).__name__, ())
-    span = ((*path[:-1], ends[0]), (*path[:-1], ends[1])) if path[-1] in ends else None
+    ends = SPANS.get(type(value_at(design, path[:-1])).__name__)
+    span = None
+    if ends is not None and path[-1] in ends:
+        span = ((*path[:-1], ends[0]), (*path[:-1], ends[1]))
     return Binding(
         path,
         facts,
