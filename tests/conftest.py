@@ -25,7 +25,7 @@ class Answers:
     def __init__(self):
         self.keep, self.restored = "drop", True
         self.left_over, self.changed, self.read_only = "open", "cancel", True
-        self.open_to = self.save_to = self.name = None
+        self.open_to = self.save_to = self.name = self.paper = None
         self.told = []
 
     def keep_changes(self, _name):
@@ -58,6 +58,9 @@ class Answers:
 
     def save_as(self, _title, _suggested, _kinds):
         return self.save_to
+
+    def printer(self):
+        return self.paper
 
     def confirm(self, title, text, _yes):
         self.told.append((title, text))

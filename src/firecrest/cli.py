@@ -15,8 +15,8 @@ from firecrest.design.project import project_of
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo
+from firecrest.present.promise.table import HEADS, promise_rows
 from firecrest.present.report import STANDARD_DRIVE, report
-from firecrest.present.text import words
 from firecrest.present.text.helping import why_and_what_helps
 
 ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
@@ -89,26 +89,11 @@ def _document(file: Path | None, demo: str | None) -> Document:
 
 def promise_table(assessment: Assessment) -> str:
     """The promises as a table, and why."""
-    design = assessment.design
-    rows = [("", "predicted", "promised", "margin", "state")]
-    for p in assessment.promises:
-        unit = words.promise_unit(p.key, design)
-        predicted = words.numeral(p, design)
-        if p.predicted is not None and unit.unit != "€":
-            predicted = f"{predicted} {unit.unit}" + (" to spare" if p.key == "size" else "")
-        rows.append(
-            (
-                words.PROMISE_NAMES[p.key],
-                predicted,
-                "–" if p.state == "none" else words.target_text(p, design),
-                words.margin_text(p, design),
-                "wish missed" if p.wish_missed else words.STATE_WORDS[p.state],
-            )
-        )
+    rows = [HEADS, *promise_rows(assessment)]
     widths = [max(len(row[k]) for row in rows) for k in range(5)]
     table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
     reasons = [f"- {sentence.plain}" for sentence in why_and_what_helps(assessment)]
-    return "\n".join([design.name, "", *(line.rstrip() for line in table), "", *reasons])
+    return "\n".join([assessment.design.name, "", *(line.rstrip() for line in table), "", *reasons])
 
 
 def status(assessment: Assessment) -> int:

@@ -109,10 +109,10 @@ def test_what_is_exported_or_not_saved_is_told(window, tmp_path, monkeypatch):
     told = []
     window.session.refused.connect(told.append)
     window.show_stage("size")
-    for suffix in ("png", "svg", "csv"):
+    for suffix in ("png", "svg", "pdf", "csv"):
         path = tmp_path / f"plot.{suffix}"
         window.session.attempt(lambda p=path: window.stage.chart.export(p))
-    assert len(told) == 3
+    assert len(told) == 4
     assert all("No space left" in text for text in told)
     window.messages.save_to = tmp_path / "shelf.csv"
     menu(window, "shelf_csv")

@@ -103,7 +103,7 @@ def test_a_part_without_data_is_estimated(window, stage):
     click(page(stage).guess)
     part = stage.subject.part
     assert part.origins["fs"] == "estimate"
-    assert row_of(stage, "mms").range.text() == "±50 %"
+    assert row_of(stage, "mms").range.text() == "±60 %"
     assert window.strip.meters["loudness"].meter.ghost
     menu(window, "undo")
     assert stage.subject.part.fs is None

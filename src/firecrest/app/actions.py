@@ -41,6 +41,8 @@ ACTIONS = (
     Action("save", "&Project", "&Save", "save", "Ctrl+S"),
     Action("save_as", "&Project", "Save &as…", "save_as", "Ctrl+Shift+S"),
     Action("rename", "&Project", "Rena&me…", "rename", "F2"),
+    Action("page", "&Project", "Save as a &page…", "save_page", break_before=True),
+    Action("print", "&Project", "Pr&int…", "print_page", "Ctrl+P"),
     Action("quit", "&Project", "&Quit", "close", "Ctrl+Q; Ctrl+W", break_before=True),
     Action("undo", "&Edit", "&Undo", "undo", "Ctrl+Z"),
     Action("redo", "&Edit", "&Redo", "redo", "Ctrl+Shift+Z; Ctrl+Y"),

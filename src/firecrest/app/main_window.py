@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.messages import Messages
-from firecrest.app.regions import Regions
+from firecrest.app.page_actions import PageActions
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
 from firecrest.app.stages.base import Stage
@@ -46,7 +46,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(Regions):
+class MainWindow(PageActions):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:

@@ -2,9 +2,13 @@
 
 from collections.abc import Mapping
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog, QMessageBox, QWidget
+
+if TYPE_CHECKING:
+    from PySide6.QtPrintSupport import QPrinter
 
 KINDS = "Firecrest designs (*.firecrest);;Bare designs (*.json);;All files (*)"
 
@@ -100,6 +104,16 @@ class Messages:
         """A file of other ``kinds`` to write."""
         name, _ = QFileDialog.getSaveFileName(self._window, title, suggested, kinds)
         return Path(name) if name else None
+
+    def printer(self) -> "QPrinter | None":
+        """Where to print; None when nobody wants to after all."""
+        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
+
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        dialog = QPrintDialog(printer, self._window)
+        good = dialog.exec() == QDialog.DialogCode.Accepted
+        dialog.deleteLater()
+        return printer if good else None
 
     def confirm(self, title: str, text: str, yes: str) -> bool:
         """Whether to go on as ``text`` says; it may be long."""

@@ -1,5 +1,7 @@
 """Fonts, palette and style sheet of the application, built from the colour roles."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from importlib import resources
 from string import Template
 
@@ -62,6 +64,17 @@ class ThemeHolder(QObject):
         application.setPalette(_palette(self.theme))
         application.setStyleSheet(style_sheet(self.theme))
         self.changed.emit()
+
+    @contextmanager
+    def on_paper(self) -> Iterator[None]:
+        """Own-drawn widgets in the light set for a while: paper is white in every theme."""
+        before, self.theme = self.theme, Theme(dark=False)
+        self.changed.emit()
+        try:
+            yield
+        finally:
+            self.theme = before
+            self.changed.emit()
 
 
 holder = ThemeHolder()

@@ -4,14 +4,12 @@ Curves, tints, labels and read-outs are painted by two items that live in the sc
 coordinates, so that patterns neither stretch nor swim. One placement function sets all labels.
 """
 
-import csv
-import io
 import weakref
 from pathlib import Path
 
 import numpy as np
 import pyqtgraph as pg
-from PySide6.QtCore import QBuffer, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, QSizeF, Qt, Signal
 from PySide6.QtGui import (
     QContextMenuEvent,
     QFocusEvent,
@@ -21,21 +19,13 @@ from PySide6.QtGui import (
     QPainter,
     QPen,
 )
-from PySide6.QtSvg import QSvgGenerator
-from PySide6.QtWidgets import (
-    QApplication,
-    QDialog,
-    QFileDialog,
-    QMenu,
-    QTableWidget,
-    QTableWidgetItem,
-    QVBoxLayout,
-)
+from PySide6.QtWidgets import QApplication, QDialog, QMenu, QVBoxLayout
 
+from firecrest.app.exporting import Picture, Table, export, kinds
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
-from firecrest.files.atomic import write_file
+from firecrest.app.widgets.data_table import DataTable
 from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
 from firecrest.present.plot.placement import apart
 from firecrest.present.plot.plot import Plot
@@ -318,54 +308,43 @@ class Chart(pg.PlotWidget):
         menu.addAction("Show as table\tT", self.show_table)
         menu.addAction("Worst frequency\tW", lambda: self._pin(None))
         menu.addSeparator()
-        menu.addAction("Save picture…", lambda: self._ask("Picture (*.png)", ".png"))
-        menu.addAction("Save drawing…", lambda: self._ask("Drawing (*.svg)", ".svg"))
-        menu.addAction("Save table…", lambda: self._ask("Table (*.csv)", ".csv"))
+        menu.addAction("Save as…", self.save)
         menu.addAction("Copy picture", lambda: QApplication.clipboard().setPixmap(self.grab()))
         menu.exec(event.globalPos())
         menu.deleteLater()
 
-    def _ask(self, kinds: str, suffix: str) -> None:
+    def save(self) -> None:
+        """Ask for a file, and write the plot or its table to it."""
         assert self.content is not None
-        name, _ = QFileDialog.getSaveFileName(self, "Save", self.content.name + suffix, kinds)
-        if name:
-            self.session.attempt(lambda: self.export(Path(name)))
+        messages = self.window().messages
+        path = messages.save_as("Save the plot", f"{self.content.name}.png", kinds())
+        if path is not None:
+            self.session.attempt(lambda: self.export(path))
 
     def export(self, path: Path) -> None:
-        """Write the plot as .png, .svg or .csv by the suffix of ``path``; may raise FileError."""
-        if path.suffix == ".csv":
-            assert self.content is not None
-            heads, rows = self.content.table()
-            text = io.StringIO(newline="")
-            csv.writer(text).writerows([heads, *rows])
-            write_file(path, text.getvalue().encode())
-            return
-        buffer = QBuffer()
-        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
-        if path.suffix == ".svg":
-            generator = QSvgGenerator()
-            generator.setOutputDevice(buffer)
-            generator.setSize(self.size())
-            generator.setViewBox(self.rect())
-            painter = QPainter(generator)
-            self.render(painter)
-            painter.end()
-        else:
-            self.grab().save(buffer, "PNG")
-        write_file(path, bytes(buffer.data().data()))
+        """Write the plot or its table in the format of the suffix of ``path``; FileError if not."""
+        export(path, self.picture(), self.table())
+
+    def picture(self) -> Picture:
+        """The plot as it is on show, to be painted elsewhere."""
+        assert self.content is not None
+        return Picture(
+            self.content.name,
+            QSizeF(self.size()),
+            lambda painter, area: self.render(painter, area, self.rect()),
+        )
+
+    def table(self) -> Table:
+        """The data of the plot."""
+        assert self.content is not None
+        return Table(*self.content.table())
 
     def show_table(self) -> None:
         """The data as a table, to read and copy."""
         assert self.content is not None
-        heads, rows = self.content.table()
         dialog = QDialog(self)
         dialog.setWindowTitle(f"{self.content.name} as a table")
         dialog.resize(520, 480)
-        table = QTableWidget(len(rows), len(heads))
-        table.setHorizontalHeaderLabels(heads)
-        for r, row in enumerate(rows):
-            for c, value in enumerate(row):
-                table.setItem(r, c, QTableWidgetItem(f"{value:.5g}"))
-        QVBoxLayout(dialog).addWidget(table)
+        QVBoxLayout(dialog).addWidget(DataTable(self.table(), dialog.windowTitle()))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.show()

@@ -12,7 +12,7 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import QKeyEvent, QPainter, QPen
+from PySide6.QtGui import QKeyEvent, QKeySequence, QPainter, QPen
 from PySide6.QtWidgets import (
     QAbstractItemView,
     QHeaderView,
@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.stages.parts.mini import paint_mini
 from firecrest.app.theme.style import colour, text_font, title_font
+from firecrest.app.widgets.data_table import copy_selection
 from firecrest.app.widgets.marks import paint_mark, paint_origin
 from firecrest.app.widgets.plain import tip_text
 from firecrest.design.design import Design
@@ -283,5 +284,7 @@ class ShelfTable(QTableView):
         elif event.key() == Qt.Key.Key_Escape:
             self.clearSelection()
             self.setCurrentIndex(QModelIndex())
+        elif event.matches(QKeySequence.StandardKey.Copy):
+            copy_selection(self)
         else:
             super().keyPressEvent(event)

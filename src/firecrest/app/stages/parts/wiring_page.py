@@ -4,35 +4,23 @@ from functools import partial
 from math import inf
 from pathlib import Path as FilePath
 
-from PySide6.QtCore import QBuffer, QMarginsF, QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import (
-    QColor,
-    QImage,
-    QPageLayout,
-    QPageSize,
-    QPainter,
-    QPaintEvent,
-    QPdfWriter,
-    QPen,
-    QPolygonF,
-)
-from PySide6.QtSvg import QSvgGenerator
+from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from firecrest.app.exporting import Picture, export, kinds
 from firecrest.app.session import Session
 from firecrest.app.theme.style import text_font, title_font
 from firecrest.app.theme.tokens import Theme
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
-from firecrest.files.atomic import write_file
 from firecrest.present.parts import wiring
 from firecrest.present.parts.wiring import COIL, Way, WiringPicture
 
 PRINTED = Theme(dark=False)
 """Drawings to be printed always use the light set."""
 WIDTHS = {"plus": 2.4, "minus": 2.4, "link": 1.8}
-DOTS_PER_INCH = 300
 LARGEST_ON_SCREEN = 1.15
 LEAST_WIDTH, NOTES = 420.0, 66.0
 
@@ -111,37 +99,13 @@ def _terminal(p: QPainter, x: float, y: float, sign: str) -> None:
 
 
 def write_wiring(path: FilePath, picture: WiringPicture) -> None:
-    """Save the picture for the bench: .pdf, .svg or .png by its suffix; FileError as it may be."""
-    suffix = path.suffix.lower()
-    buffer = QBuffer()
-    buffer.open(QBuffer.OpenModeFlag.WriteOnly)
-    if suffix == ".svg":
-        drawing = QSvgGenerator()
-        drawing.setOutputDevice(buffer)
-        size = QSize(int(max(picture.size[0], LEAST_WIDTH)), int(picture.size[1] + NOTES))
-        drawing.setSize(size)
-        drawing.setViewBox(QRectF(0, 0, size.width(), size.height()))
-        _draw(drawing, QRectF(0, 0, size.width(), size.height()), picture)
-    elif suffix == ".png":
-        image = QImage(1600, 1200, QImage.Format.Format_RGB32)
-        _draw(image, QRectF(image.rect()), picture)
-        image.save(buffer, "PNG")  # type: ignore[call-overload]
-    else:
-        page = QPdfWriter(buffer)
-        page.setPageSize(QPageSize(QPageSize.PageSizeId.A4))
-        page.setPageMargins(QMarginsF(18, 18, 18, 18), QPageLayout.Unit.Millimeter)
-        page.setResolution(DOTS_PER_INCH)
-        page.setTitle(picture.title)
-        _draw(page, QRectF(0, 0, page.width(), page.height()), picture)
-    write_file(path, bytes(buffer.data().data()))
+    """Save the picture for the bench in the format of the suffix of ``path``; FileError if not."""
+    size = QSizeF(max(picture.size[0], LEAST_WIDTH), picture.size[1] + NOTES)
 
+    def paint(painter: QPainter, area: QRectF) -> None:
+        paint_wiring(painter, area, picture)
 
-def _draw(
-    device: QImage | QPdfWriter | QSvgGenerator, area: QRectF, picture: WiringPicture
-) -> None:
-    painter = QPainter(device)
-    paint_wiring(painter, area, picture)
-    painter.end()
+    export(path, Picture(picture.title, size, paint))
 
 
 class WiringPage(QWidget):
@@ -225,9 +189,7 @@ class WiringPage(QWidget):
 
     def _save(self) -> None:
         messages = self.window().messages  # type: ignore[attr-defined]
-        path = messages.save_as(
-            "Wiring picture", "wiring.pdf", "PDF (*.pdf);;Drawing (*.svg);;Image (*.png)"
-        )
+        path = messages.save_as("Wiring picture", "wiring.pdf", kinds(table=False))
         if path is not None and self.view.picture is not None:
             picture = self.view.picture
             self.session.attempt(lambda: write_wiring(path, picture))
