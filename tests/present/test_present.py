@@ -257,10 +257,10 @@ def test_bindings_read_write_and_name_their_edits(assessed):
 
 def test_everything_can_be_found_and_has_a_stage(slipway):
     found = findable(slipway)
-    texts = [text for text, _, _ in found]
+    texts = [text for text, *_ in found]
     for wanted in ("Air volume Vb", "Rowan R16", "Sedge 2x60", "Added mass, each"):
         assert any(wanted in text for text in texts)
-    assert {stage_of(path) for _, _, path in found} == {
+    assert {stage_of(path) for _, _, path, _ in found} == {
         "promise",
         "parts",
         "size",

@@ -84,7 +84,9 @@ ACTIONS = (
         "shelf_undo", "P&arts", "&Undo on the shelf", "undo_shelf", "Ctrl+Alt+Z", break_before=True
     ),
     Action("shelf_redo", "P&arts", "R&edo on the shelf", "redo_shelf", "Ctrl+Alt+Shift+Z"),
-    Action("help", "&Help", "&Help on this stage", "help_here", "F1"),
+    Action("help", "&Help", "&Guide to what is here", "help_here", "F1"),
+    Action("start", "&Help", "&Start page", "show_start"),
+    Action("tour", "&Help", "&Tour of the window", "start_tour"),
     Action("keys", "&Help", "&Keys", "show_keys"),
     Action("about", "&Help", "&About Firecrest", "about"),
 )

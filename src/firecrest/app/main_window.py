@@ -15,10 +15,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS, MENUS, Action
+from firecrest.app.beginning import Beginning
 from firecrest.app.messages import Messages
-from firecrest.app.page_actions import PageActions
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
 from firecrest.app.stages.base import Stage
@@ -29,15 +28,14 @@ from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
-from firecrest.app.widgets.find import FindField, Found
+from firecrest.app.widgets.find import FindField
 from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.strip import Strip
 from firecrest.design.edits.paths import Path as FieldPath
-from firecrest.present.frame.find import findable, stage_of
-from firecrest.present.text.help import HELP
+from firecrest.present.frame.find import stage_of
 from firecrest.present.text.sentences import FIELD_OF_PROMISE
 
 LEAST = (1024, 700)
@@ -46,7 +44,7 @@ STAGES: dict[str, type[Stage]] = {
 }
 
 
-class MainWindow(PageActions):
+class MainWindow(Beginning):
     """One window on one document."""
 
     def __init__(self, session: Session) -> None:
@@ -235,37 +233,6 @@ class MainWindow(PageActions):
         """Let the crosshair go back to where loudness is held."""
         self.session.look_at(None)
 
-    # finding ---------------------------------------------------------------------
-
-    def find_anything(self) -> None:
-        """Keyboard to the find field."""
-        self.finder.setFocus(Qt.FocusReason.ShortcutFocusReason)
-        self.finder.selectAll()
-
-    def find_here(self) -> None:
-        """Keyboard to the search of the page on show, or to the find field where it has none."""
-        search = self.stage.search_field()
-        if search is None:
-            self.find_anything()
-        else:
-            search.setFocus(Qt.FocusReason.ShortcutFocusReason)
-            search.selectAll()
-
-    def _findable(self) -> list[Found]:
-        commands = [
-            Found(
-                a.text.replace("&", "").rstrip("…"),
-                a.shortcut.split(";")[0] or "command",
-                self.actions_by_id[a.id].trigger,
-            )
-            for a in ACTIONS
-        ]
-        fields = [
-            Found(text, kind, partial(self.reveal, path))
-            for text, kind, path in findable(self.session.design)
-        ]
-        return commands + fields + self.shelf_findable()
-
     # the rest of the actions ---------------------------------------------------------
 
     def add_way(self) -> None:
@@ -312,18 +279,6 @@ class MainWindow(PageActions):
         settings.forget("splitter", "window")
         self.resize(1280, 800)
         self.side.show()
-
-    def help_here(self) -> None:
-        """Help on the stage on show."""
-        text_dialog(self, f"Help: {self.stage.title}", HELP[self.stage.key]).show()
-
-    def show_keys(self) -> None:
-        """All shortcuts."""
-        text_dialog(self, "Keys", keys_text()).show()
-
-    def about(self) -> None:
-        """Version and licences."""
-        text_dialog(self, "About Firecrest", about_text()).show()
 
     # window -------------------------------------------------------------------------
 

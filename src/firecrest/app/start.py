@@ -43,6 +43,8 @@ def run_window(arguments: list[str]) -> int:
     window.show()
     if asked.file:
         window.open_path(Path(asked.file))
+    elif not asked.demo:
+        window.show_start()
     QTimer.singleShot(0, window, lambda: offer_left_over(window))
     QTimer.singleShot(0, window, lambda: _clean_up(window))
     QTimer.singleShot(WARM_UP_MS, window, _warm_up)

@@ -13,7 +13,7 @@ from firecrest.design.edits.paths import replace_at
 from firecrest.present.frame.meters import TOOLTIPS, meter
 from firecrest.present.frame.rail import STAGES, rail
 from firecrest.present.text import words
-from firecrest.present.text.help import HELP
+from firecrest.present.text.guide import page_named
 from firecrest.present.text.words import ending
 
 PROMISE = Promise("loudness", 95.2, 96.0, -0.8, "short", "must", True)
@@ -142,7 +142,8 @@ def test_every_stage_has_help_and_a_fact(slipway):
     for row, (key, number, name) in zip(rail(assess(slipway)), STAGES, strict=True):
         assert (row.key, row.number, row.name) == (key, number, name)
         assert row.fact
-        assert len(HELP[key]) > 100
+        assert page_named(key).key == key
+        assert len(page_named(key).text) > 300
 
 
 def test_places_and_materials_are_all_worded(slipway):

@@ -12,18 +12,27 @@ SHOWN = 12
 
 @dataclass(frozen=True)
 class Found:
-    """One thing that can be found: its text, what kind it is, and what choosing it does."""
+    """One thing that can be found: its text, what kind it is, what choosing it does, and other
+    words for it.
+    """
 
     text: str
     kind: str
     act: Callable[[], object]
+    also: str = ""
 
 
-def matches(query: str, text: str) -> int | None:
+BY_OTHER_WORDS = 1000
+"""What is found by another word for it only stands below what is called so."""
+
+
+def matches(query: str, text: str, also: str = "") -> int | None:
     """Rank of a match (smaller is better): every word of ``query`` occurs; None otherwise."""
-    low = text.lower()
+    low, other = text.lower(), also.lower()
     words = query.lower().split()
     if not all(word in low for word in words):
+        if all(word in low or word in other for word in words):
+            return BY_OTHER_WORDS + len(low)
         return None
     starts = sum(low.startswith(w) or f" {w}" in low for w in words)
     return len(low) - 100 * starts
@@ -57,7 +66,7 @@ class FindField(QLineEdit):
         ranked = []
         if query.strip():
             for found in self._sources():
-                rank = matches(query, found.text)
+                rank = matches(query, found.text, found.also)
                 if rank is not None:
                     ranked.append((rank, found))
         ranked.sort(key=lambda pair: pair[0])

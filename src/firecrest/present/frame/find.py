@@ -8,11 +8,13 @@ from firecrest.design.edits.paths import Path
 from firecrest.design.fields import field_facts
 from firecrest.present.frame.bindings import air_volume, tuning
 
+Findable = tuple[str, str, Path, str]
 
-def findable(design: Design) -> list[tuple[str, str, Path]]:
-    """(text, kind, path) of every number and named part."""
-    found: list[tuple[str, str, Path]] = [
-        (f"{binding.facts.label} {binding.facts.symbol}", "Size", binding.path)
+
+def findable(design: Design) -> list[Findable]:
+    """(text, kind, path, label) of every number and named part."""
+    found: list[Findable] = [
+        (f"{binding.facts.label} {binding.facts.symbol}", "Size", binding.path, binding.facts.label)
         for binding in (air_volume(), tuning())
     ]
     for branch in ("brief", "box", "power", "voice"):
@@ -20,7 +22,7 @@ def findable(design: Design) -> list[tuple[str, str, Path]]:
     return found
 
 
-def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]]) -> None:
+def _walk(node: Any, path: Path, owner: str, found: list[Findable]) -> None:
     if isinstance(node, tuple):
         for k, item in enumerate(node):
             _walk(item, (*path, k), owner, found)
@@ -41,7 +43,7 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
             ),
             "name",
         )
-        found.append((name, "part", (*path, first)))
+        found.append((name, "part", (*path, first), name))
         owner = name
     for item in dataclasses.fields(node):
         if path[-1] in ("table", "shelf"):
@@ -51,7 +53,7 @@ def _walk(node: Any, path: Path, owner: str, found: list[tuple[str, str, Path]])
         if facts is not None:
             if "table" not in here:
                 words = " ".join(w for w in (facts.label, facts.symbol, owner) if w)
-                found.append((words, STAGE_NAMES[stage_of(here)], here))
+                found.append((words, STAGE_NAMES[stage_of(here)], here, facts.label))
         else:
             _walk(getattr(node, item.name), here, owner, found)
 

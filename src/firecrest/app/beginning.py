@@ -1,0 +1,71 @@
+"""How one begins: the start page and the tour, as the window offers them."""
+
+from functools import partial
+
+from firecrest.app.actions import DEMOS
+from firecrest.app.finding import Finding
+from firecrest.app.settings import settings
+from firecrest.app.start_page import Begin, StartPage, Tour, recent_begins
+
+
+class Beginning(Finding):
+    """The beginner's half of the main window."""
+
+    def show_start(self) -> None:
+        """Where to begin: blank, from parts, a demo, a recent file."""
+        begins: list[Begin] = [
+            ("A new box, from the promise", "Write down what it owes first", self._from_promise),
+            ("From what I have", "Your driver's data sheet first, then the box", self._from_parts),
+            ("Show me around", "Five pointers at the parts of the window", self.start_tour),
+        ]
+        demos = [
+            (text.replace("&", ""), "Opens as a project of its own", partial(self.open_demo, name))
+            for _, text, name in DEMOS
+        ]
+        StartPage(self, begins, demos, recent_begins(settings.get("recent", []), self.open_path))
+
+    def _from_promise(self) -> None:
+        self.new_project()
+        self.show_stage("promise")
+
+    def _from_parts(self) -> None:
+        self.new_project()
+        self.paste_sheet()
+
+    def start_tour(self) -> None:
+        """Five pointers, to be left at any time."""
+        Tour(
+            self,
+            [
+                (
+                    self.strip,
+                    "Promises",
+                    "What the box owes, what it gets, and by how much it is short. Press one to "
+                    "change it.",
+                ),
+                (
+                    self.rail,
+                    "Stages",
+                    "From promise to voice, in any order: Alt and a number. A sign tells where "
+                    "something is short.",
+                ),
+                (
+                    self.stage,
+                    "The stage",
+                    "Plots above, what you build below. Type in any unit; while you type, ghosts "
+                    "show what it would do.",
+                ),
+                (
+                    self.side,
+                    "Why",
+                    "What gives out first, what helps most, and moves to try by pointing at them. "
+                    "Underlined words lead to their field.",
+                ),
+                (
+                    self.chain,
+                    "The chain",
+                    "From the pack to the listener: how much each link has to spare at its own "
+                    "worst note.",
+                ),
+            ],
+        )
