@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.chain import ChainLink, ChainRow, chain
@@ -162,9 +163,7 @@ class Chain(QWidget):
         if not small:
             self._part(p, QRectF(left, self.height() - 18, width, 16), link.part)
         if self.links[place].hasFocus():
-            p.setBrush(Qt.BrushStyle.NoBrush)
-            p.setPen(QPen(colour("crest"), 2))
-            p.drawRoundedRect(QRectF(left + 2, 2, width - 4, self.height() - 4), 4, 4)
+            paint_ring(p, QRectF(left + 1, 1, width - 2, self.height() - 2))
 
     def _part(self, p: QPainter, box: QRectF, part: str) -> None:
         text = QFontMetricsF(p.font()).elidedText(

@@ -26,6 +26,7 @@ from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.app.widgets.data_table import DataTable
+from firecrest.app.widgets.marks import paint_ring
 from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
 from firecrest.present.plot.placement import apart
 from firecrest.present.plot.plot import Plot
@@ -295,8 +296,7 @@ class Chart(pg.PlotWidget):
     def drawForeground(self, painter: QPainter, rect: QRectF) -> None:
         super().drawForeground(painter, rect)
         if self.hasFocus():
-            painter.setPen(QPen(colour("crest"), 2))
-            painter.drawRect(self.plot_area().adjusted(1, 1, -1, -1))
+            paint_ring(painter, self.plot_area(), 0.0)
 
     def sizeHint(self) -> QSize:
         return QSize(300, self.minimumHeight())

@@ -8,6 +8,14 @@ from firecrest.app.theme.style import colour
 from firecrest.app.widgets.plain import tip
 
 
+def paint_ring(p: QPainter, area: QRectF, radius: float = 4.0) -> None:
+    """The ring of what has the keyboard: crest outside, stripe inside, on any ground."""
+    p.setBrush(Qt.BrushStyle.NoBrush)
+    for role, inset in (("crest", 1.0), ("stripe", 3.0)):
+        p.setPen(QPen(colour(role), 2))
+        p.drawRoundedRect(area.adjusted(inset, inset, -inset, -inset), radius, radius)
+
+
 def paint_mark(painter: QPainter, rect: QRectF, state: str) -> None:
     """One mark: met, close, short, wish, unknown, half; ``none`` draws nothing."""
     painter.save()

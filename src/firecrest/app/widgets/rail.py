@@ -3,12 +3,12 @@
 from functools import partial
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font
-from firecrest.app.widgets.marks import paint_mark
+from firecrest.app.widgets.marks import paint_mark, paint_ring
 from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.rail import RailRow, rail
@@ -64,9 +64,7 @@ class RailButton(Pressable):
             p.setFont(text_font(12))
             p.drawText(area.adjusted(42, 30, -4, 0), Qt.AlignmentFlag.AlignLeft, self.row.fact)
         if self.hasFocus():
-            p.setBrush(Qt.BrushStyle.NoBrush)
-            p.setPen(QPen(colour("crest"), 2))
-            p.drawRoundedRect(area.adjusted(3, 3, -3, -3), 3, 3)
+            paint_ring(p, area.adjusted(1, 1, -1, -1))
 
 
 class Rail(QWidget):

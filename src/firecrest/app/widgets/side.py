@@ -31,6 +31,7 @@ class SentenceRow(QWidget):
         row.setSpacing(8)
         self._mark = Mark("none")
         self._text = rich_label()
+        self._text.setProperty("role", "said")
         self._text.setWordWrap(True)
         self._text.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByKeyboard

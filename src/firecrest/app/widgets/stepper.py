@@ -17,6 +17,7 @@ class Stepper(QWidget):
         self._word, self._name, self._range = word, name, (low, high)
         self.value = low
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(3)

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWi
 
 from firecrest.app.session import Session
 from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
-from firecrest.app.widgets.marks import Mark, paint_mark
+from firecrest.app.widgets.marks import Mark, paint_mark, paint_ring
 from firecrest.app.widgets.patterns import pattern_tile
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
@@ -54,9 +54,7 @@ class MeterWidget(Pressable):
         low, high = (9, 7) if self.height() < SMALL_HEIGHT else (16, 10)
         self._bar(p, QRectF(area.left(), area.bottom() - low, area.width(), high))
         if self.hasFocus():
-            p.setBrush(Qt.BrushStyle.NoBrush)
-            p.setPen(QPen(colour("crest"), 2))
-            p.drawRoundedRect(QRectF(self.rect()).adjusted(3, 3, -3, -3), 4, 4)
+            paint_ring(p, QRectF(self.rect()).adjusted(1, 1, -1, -1))
 
     def _heading(self, p: QPainter, area: QRectF) -> None:
         assert self.meter is not None

@@ -5,6 +5,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPo
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
 from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
 from firecrest.design.edits.paths import Path
 from firecrest.present.size.boxes import Element, Picture, Room
@@ -44,9 +45,7 @@ class PictureItem(QAbstractButton):
         else:
             _paint_element(painter, box, self.item, chosen=self.isChecked())
         if self.hasFocus():
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(colour("crest"), 2))
-            painter.drawRoundedRect(box.adjusted(2, 2, -2, -2), 3, 3)
+            paint_ring(painter, box)
 
 
 def _paint_room(painter: QPainter, box: QRectF, room: Room, *, chosen: bool) -> None:
