@@ -42,11 +42,13 @@ def test_every_kind_of_control_shows_that_it_has_the_keyboard(window, theme):
         QTest.qWait(60)
         for widget in window.findChildren(QWidget):
             kind = type(widget), widget.property("role")
-            stops = widget.focusPolicy() & Qt.FocusPolicy.TabFocus and type(widget) != QScrollArea
+            stops = (
+                widget.focusPolicy() & Qt.FocusPolicy.TabFocus and type(widget) is not QScrollArea
+            )
             if kind in seen or not stops or not widget.isVisible() or not widget.isEnabled():
                 continue
             seen.add(kind)
-            window.rail.buttons[key].setFocus()
+            (QApplication.focusWidget() or window).clearFocus()
             found = ring(widget)
             assert found is None or found >= min(LEAST, widget.width()), (kind, found)
     assert len(seen) > 15
