@@ -4,10 +4,15 @@ import os
 import signal
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
+from PySide6.QtCore import QObject
+from PySide6.QtWidgets import QPushButton
 
-from firecrest.app.ending import watch_mistakes
+from firecrest import __version__
+from firecrest.app.ending import report_of, watch_mistakes
+from firecrest.app.rest import Rest
 from firecrest.files.journal import left_over
 
 WORKING = """
@@ -44,15 +49,36 @@ def test_a_mistake_of_the_program_keeps_the_work_aside_and_is_told(monkeypatch, 
     monkeypatch.setattr(sys, "excepthook", sys.excepthook)
     kept, told = [], []
 
-    def tell(text):
-        told.append(text)
+    def tell(text, report):
+        told.append((text, report))
         sys.excepthook(ValueError, ValueError("while telling"), None)
 
     watch_mistakes(lambda: kept.append(True), tell)
     sys.excepthook(ZeroDivisionError, ZeroDivisionError("by nothing"), None)
     assert kept == [True]
     assert len(told) == 1
-    assert "ZeroDivisionError" in told[0]
+    assert "ZeroDivisionError" in told[0][0]
+    sys.excepthook(ZeroDivisionError, ZeroDivisionError("by nothing"), None)
+    assert len(told) == 1, "one and the same is told once"
     errors = capsys.readouterr().err
     assert "by nothing" in errors
     assert "while telling" in errors
+
+
+def test_a_report_of_a_mistake_can_be_saved(window, tmp_path):
+    window.messages.save_to = tmp_path / "report.txt"
+    window.tell_mistake("Something went wrong.", report_of(f"at {Path.home()}/x.py, line 1"))
+    (save,) = (b for b in window.notice.findChildren(QPushButton) if b.isVisible())
+    save.click()
+    text = window.messages.save_to.read_text()
+    assert __version__ in text
+    assert "at ~/x.py, line 1" in text
+
+
+def test_work_that_fails_holds_up_no_other(qtbot):
+    owner, found = QObject(), []
+    rest = Rest(owner)
+    with qtbot.capture_exceptions() as caught:
+        rest.start([lambda: 1 / 0, lambda: "done"], found.append)
+        qtbot.waitUntil(lambda: found == ["done"])
+    assert caught[0][0] is ZeroDivisionError

@@ -3,14 +3,18 @@
 Either way unsaved work is kept aside first, and the next start offers it.
 """
 
+import platform
 import signal
 import socket
 import sys
 import traceback
 from collections.abc import Callable
+from pathlib import Path
 from types import TracebackType
 
-from PySide6.QtCore import QObject, QSocketNotifier
+from PySide6.QtCore import QObject, QSocketNotifier, qVersion
+
+from firecrest import __version__
 
 SIGNALS = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
 
@@ -37,24 +41,41 @@ class SignalWatch(QObject):
                 return
 
 
-def watch_mistakes(keep: Callable[[], None], tell: Callable[[str], None]) -> None:
-    """An error that nothing foresaw keeps the work aside, is logged, and is told.
-
-    ``keep`` must not raise for a full disk; while it runs, further errors only reach the log.
+def report_of(trace: str) -> str:
+    """What helps to find a mistake: where it happened, and with which versions. No design, no
+    path of a file, no name of a person is in it but those the trace itself holds.
     """
-    busy = False
+    lines = [
+        f"Firecrest {__version__}, Python {platform.python_version()}, Qt {qVersion()}",
+        f"{platform.system()} {platform.release()} {platform.machine()}",
+        "",
+        trace.replace(str(Path.home()), "~"),
+    ]
+    return "\n".join(lines)
+
+
+def watch_mistakes(keep: Callable[[], None], tell: Callable[[str, str], None]) -> None:
+    """An error that nothing foresaw keeps the work aside, is logged, and is told once.
+
+    ``tell`` gets the sentence, and the report that can be saved. ``keep`` must not raise for a full
+    disk; while it runs, further errors only reach the log.
+    """
+    busy, known = False, set()
 
     def hook(kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
         nonlocal busy
-        sys.stderr.write("".join(traceback.format_exception(kind, error, trace)))
-        if busy or issubclass(kind, KeyboardInterrupt):
+        text = "".join(traceback.format_exception(kind, error, trace))
+        sys.stderr.write(text)
+        if busy or text in known or issubclass(kind, KeyboardInterrupt):
             return
         busy = True
+        known.add(text)
         try:
             keep()
             tell(
                 f"Something went wrong inside Firecrest ({kind.__name__}). Your work was kept "
-                "aside; undo the last step, or save under another name and start again."
+                "aside; undo the last step, or save under another name and start again.",
+                report_of(text),
             )
         finally:
             busy = False

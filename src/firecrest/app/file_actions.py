@@ -1,5 +1,6 @@
 """What the window does with files: new, open, save, recent, dropped; never losing work."""
 
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtGui import QDragEnterEvent, QDropEvent
@@ -8,10 +9,11 @@ from PySide6.QtWidgets import QApplication, QMainWindow, QMenu
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.settings import MOST_RECENT, settings
+from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import menu_text, tip
 from firecrest.core.errors import ChangedElsewhereError, FirecrestError
 from firecrest.design.project import project_of
-from firecrest.files.atomic import clean_litter
+from firecrest.files.atomic import clean_litter, write_file
 from firecrest.files.container import SUFFIX, Document, read_document, read_only
 from firecrest.files.demos import read_demo
 from firecrest.files.journal import LeftOver
@@ -27,6 +29,7 @@ class FileActions(QMainWindow):
     session: Session
     messages: Messages
     recent: QMenu
+    notice: Notice
     _told_of_change = False
 
     def take_parts_from(self, path: Path) -> None:
@@ -159,6 +162,19 @@ class FileActions(QMainWindow):
             action.triggered.connect(lambda _=False, p=path: self.may_leave() and self.open_path(p))
         if not settings.get("recent", []):
             self.recent.addAction("Nothing yet").setEnabled(False)
+
+    def tell_mistake(self, text: str, report: str) -> None:
+        """Tell of a mistake of the program, with a way to save what helps to find it."""
+        self.notice.tell(text, [("Save a report…", partial(self._save_report, report))], bad=True)
+
+    def _save_report(self, report: str) -> None:
+        path = self.messages.save_as("Save a report", "firecrest-report.txt", "Text (*.txt)")
+        if path is None:
+            return
+        try:
+            write_file(path, report.encode())
+        except FirecrestError as error:
+            self.messages.tell("Not saved", str(error))
 
     def rename(self) -> None:
         """Give the project another name."""

@@ -37,9 +37,11 @@ class Rest(QObject):
         if job is None:
             self.running = False
             return
-        self._take(job())
-        if self.running:
-            self._timer.start(0)
+        try:
+            self._take(job())
+        finally:  # a job that fails is told by the watch over mistakes; the others are not held up
+            if self.running:
+                self._timer.start(0)
 
 
 class Coalesced(QObject):

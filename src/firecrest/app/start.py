@@ -39,7 +39,7 @@ def run_window(arguments: list[str]) -> int:
     application = make_application()
     window = make_window(design)
     SignalWatch(window, window.end_at_once)
-    watch_mistakes(window.session.keep_journal, window.notice.tell)
+    watch_mistakes(window.session.keep_journal, window.tell_mistake)
     window.show()
     if asked.file:
         window.open_path(Path(asked.file))

@@ -36,13 +36,15 @@ class Notice(QFrame):
         """What was told last."""
         return self._text.text()
 
-    def tell(self, text: str, offers: Sequence[Offer] = ()) -> None:
-        """Show a text where one looks; with ``offers`` it is no refusal, and stays longer."""
+    def tell(self, text: str, offers: Sequence[Offer] = (), *, bad: bool = False) -> None:
+        """Show a text where one looks; with ``offers`` it is no refusal, but for a ``bad`` one,
+        and stays longer.
+        """
         for button in self._buttons:
             self._row.removeWidget(button)
             button.deleteLater()
         self._buttons = [self._button(*offer) for offer in offers]
-        self.setProperty("refusal", not offers)
+        self.setProperty("refusal", bad or not offers)
         self.style().polish(self)
         self._text.setText(text)
         self.setAccessibleName(text)

@@ -218,8 +218,8 @@ def mini(outcome: Outcome, design: Design) -> Mini | None:
     return Mini(np.log(f / MINI_RANGE[0]) / span, across(ceiling), across(asked), codes)
 
 
-def cell(row: Row, column: Column) -> str:
-    """Text of a cell."""
+def cell(row: Row, column: Column, *, working: bool = True) -> str:
+    """Text of a cell; a result that nobody is ``working`` out any more is not known."""
     entry, outcome = row.entry, row.outcome
     if column.key == "part":
         return entry.name
@@ -228,7 +228,7 @@ def cell(row: Row, column: Column) -> str:
     if column.figure:
         return _figure(entry, column.figure)
     if outcome is None:
-        return "…" if column.key == "loudness" else ""
+        return ("…" if working else "–") if column.key == "loudness" else ""
     if column.key == "fit":
         return fit_text(outcome)
     return _result(outcome, column.key)

@@ -1,6 +1,5 @@
 """The shelf below the tray: search, filters, and what each part would give in this design."""
 
-from collections.abc import Callable
 from dataclasses import replace
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -17,9 +16,10 @@ from PySide6.QtWidgets import (
 from firecrest.app.session import Session
 from firecrest.app.stages.parts.exchanging import tell_exchange
 from firecrest.app.stages.parts.judged import Job, Judged
+from firecrest.app.stages.parts.row_menu import fill_menu
 from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
-from firecrest.app.widgets.plain import label, menu_text, tip
+from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
@@ -30,7 +30,7 @@ from firecrest.search.choose import Candidate, take
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.query import parse_query, select
-from firecrest.shelf.store import MOST_STOCK, Shelf, counts
+from firecrest.shelf.store import MOST_STOCK, counts
 
 REST_MS = 150
 SLOW = 100
@@ -210,7 +210,7 @@ class ShelfPanel(QWidget):
         self._show()
         if self.results and self.judged.waiting(self._job()):
             self.table.rows_model.faded = not self.judged.holds_for(self._job())
-            self._rest.start()
+            self._wait()
 
     def leave(self) -> None:
         """Nothing new is begun, and what is under way is left."""
@@ -291,10 +291,17 @@ class ShelfPanel(QWidget):
         retune = self.bar.retune.isChecked()
         return Job(self.session.design, self.kind, self.place, retune)
 
+    def _wait(self) -> None:
+        """Work out what is missing once the hand rests."""
+        self.table.rows_model.working = True
+        self._rest.start()
+
     def _work_out(self) -> None:
         if self.isVisible() and self.results:
             first = [row.entry for row in self.table.rows_model.rows]
             self.judged.start(self._job(), first)
+        else:
+            self.table.rows_model.working = False
 
     def _fill(self) -> None:
         """Rows fill from the top while the rest is worked out; they are ordered at the end."""
@@ -314,10 +321,11 @@ class ShelfPanel(QWidget):
 
     def _finished(self) -> None:
         self.progress.hide()
-        self.table.rows_model.faded = False
+        self.table.rows_model.faded = self.table.rows_model.working = False
         self._show()
 
     def _failed(self, reason: str) -> None:
+        self._finished()
         told = reason.strip().splitlines()[-1]
         self.session.refused.emit(
             f"The parts could not all be worked out ({told}). What is there stays; change "
@@ -374,27 +382,7 @@ class ShelfPanel(QWidget):
         return self.more_menu
 
     def _fill_more(self) -> None:
-        """What can be done with the row: marks, copies, notes, where it is used."""
+        """What can be done with the row."""
         self.more_menu.clear()
-        row = self.table.current
-        if row is None:
-            return
-        entry = row.entry
-        self._act(
-            "No favourite any more" if entry.favourite else "Favourite",
-            lambda shelf: shelf.mark(entry.id, favourite=not entry.favourite),
-        )
-        self._act("Duplicate", lambda shelf: shelf.duplicate(entry.id))
-        self._act(
-            "Back on the shelf" if entry.archived else "Put away",
-            lambda shelf: shelf.mark(entry.id, archived=not entry.archived),
-        )
-        self.more_menu.addSeparator()
-        used = self.session.shelf.ask(lambda shelf: shelf.used_in(entry.id)) or []
-        for project, day in used[:8]:
-            self.more_menu.addAction(menu_text(f"Used in {project}, saved {day}")).setEnabled(False)
-        if not used:
-            self.more_menu.addAction("Not used in a saved design yet").setEnabled(False)
-
-    def _act(self, text: str, action: Callable[[Shelf], object]) -> None:
-        self.more_menu.addAction(text).triggered.connect(lambda: self.session.shelf.attempt(action))
+        if self.table.current is not None:
+            fill_menu(self.more_menu, self.session.shelf, self.table.current.entry)

@@ -47,6 +47,7 @@ class ShelfModel(QAbstractTableModel):
         self.columns: tuple[Column, ...] = shown.RESULTS
         self.design: Design | None = None
         self.faded = False
+        self.working = False
 
     def show_rows(self, rows: list[Row], columns: tuple[Column, ...], design: Design) -> None:
         """Other rows or columns."""
@@ -82,7 +83,7 @@ class ShelfModel(QAbstractTableModel):
     def data(self, index: Index, role: int = 0) -> Any:
         row, column = self.rows[index.row()], self.columns[index.column()]
         if role == Qt.ItemDataRole.DisplayRole:
-            return shown.cell(row, column)
+            return shown.cell(row, column, working=self.working)
         if role == Qt.ItemDataRole.AccessibleTextRole:
             return self._spoken(row, column)
         if role == Qt.ItemDataRole.ToolTipRole:
@@ -91,7 +92,7 @@ class ShelfModel(QAbstractTableModel):
 
     def _spoken(self, row: Row, column: Column) -> str:
         """What a screen reader says of a cell."""
-        text = shown.cell(row, column)
+        text = shown.cell(row, column, working=self.working)
         if row.outcome is not None and column.key == "promises":
             text = ", ".join(f"{key} {WORDS[s]}" for key, s in shown.states(row.outcome))
         elif row.outcome is not None and not column.figure:
@@ -132,7 +133,7 @@ class ShelfDelegate(QStyledItemDelegate):
         else:
             painter.setFont(text_font(13, medium=True))
             painter.setPen(colour("ink"))
-            self._text(painter, rect, shown.cell(row, column), right=True)
+            self._text(painter, rect, str(index.data()), right=True)
         painter.restore()
 
     def _ground(
