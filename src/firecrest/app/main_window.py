@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.actions import ACTIONS, MENUS, Action
+from firecrest.app.announcing import Announcer
 from firecrest.app.beginning import Beginning
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
@@ -158,6 +159,7 @@ class MainWindow(Beginning):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.notice.tell)
         self.session.told.connect(self.notice.tell)
+        self.announcer = Announcer(self.session, self)
         self.session.file_changed.connect(self.notice.hide)
         self.session.shelf.refused.connect(self.notice.tell)
         for key, meter in self.strip.meters.items():

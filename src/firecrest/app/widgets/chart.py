@@ -203,7 +203,7 @@ class Chart(pg.PlotWidget):
             )
         lines += [mark.label for mark in self.content.marks]
         lines += self.content.notes
-        return ". ".join(lines) or "Press T for the data as a table."
+        return ". ".join([*lines, self.content.summary(), "T shows the data as a table"])
 
     # crosshair, keys, mouse ----------------------------------------------------
 

@@ -5,6 +5,7 @@ from collections.abc import Callable, Sequence
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from firecrest.app.announcing import announce
 from firecrest.app.widgets.plain import label, menu_text
 
 Offer = tuple[str, Callable[[], None]]
@@ -48,6 +49,7 @@ class Notice(QFrame):
         self.style().polish(self)
         self._text.setText(text)
         self.setAccessibleName(text)
+        announce(self, text)
         self.show()
         self._text.setFixedSize(TEXT, self._text.heightForWidth(TEXT))
         for button in self._buttons:

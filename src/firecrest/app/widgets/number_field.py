@@ -57,6 +57,7 @@ class NumberEdit(QLineEdit):
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.setFixedWidth(FIELD_WIDTH)
         facts = binding.facts
+        self._accepted = facts.range_text()
         owner = owner_of(session.design, binding.path)
         self.setAccessibleName(named(f"{facts.label} {facts.symbol}".strip(), owner))
         self.textEdited.connect(self._typed)
@@ -89,8 +90,8 @@ class NumberEdit(QLineEdit):
         self._flag("refused", False)
 
     def _describe(self, empty: str) -> None:
-        """What it is for, and what stands for the figure where there is none of its own."""
-        help = self.binding.facts.help
+        """What it is for, what is accepted, and what stands for the figure where it has none."""
+        help = f"{self.binding.facts.help} Accepted: {self._accepted}.".strip()
         said = f"Empty: {empty.strip('()')}. {help}" if empty else help
         if self.accessibleDescription() != said:
             self.setAccessibleDescription(said)
@@ -154,6 +155,7 @@ class NumberEdit(QLineEdit):
         except FirecrestError as error:
             self.session.drop_trial()
             self._flag("refused", True)
+            self.setAccessibleDescription(f"Refused. {error}")
             before = self._text(self.binding.read(self.session.assessment)) or "not known"
             self._say(f"{error}\n{before} stays in force.", "refusal")
             return False

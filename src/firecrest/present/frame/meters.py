@@ -136,6 +136,17 @@ def _ghost(promise: Promise, other: Assessment | None, *, kept: bool) -> tuple[s
     return text, _share(promise, ghost.predicted, promise.target)
 
 
+def standing(assessment: Assessment) -> str:
+    """How the promises stand, in one sentence to be heard: counts, then what is not kept."""
+    counts = ", ".join(words_ for _, words_ in summary(assessment))
+    behind = [
+        f"{words.PROMISE_NAMES[p.key]} {words.margin_text(p, assessment.design)}"
+        for p in assessment.promises
+        if p.state in ("short", "close", "unknown")
+    ]
+    return ". ".join([f"Promises: {counts}", *behind])
+
+
 def summary(assessment: Assessment) -> list[tuple[str, str]]:
     """(mark, words) of each state that occurs, at most three, most pressing last."""
     wordings = {

@@ -120,6 +120,24 @@ class Plot:
     marks: tuple[Mark, ...] = ()
     notes: tuple[str, ...] = field(default=())
 
+    def summary(self) -> str:
+        """Each curve in a few words: its highest and lowest value on show, and where."""
+        unit = {"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²"}[self.x_axis]
+        said = []
+        for curve in self.curves:
+            x, y = np.asarray(curve.x), np.asarray(curve.y)
+            seen = (x >= self.x_range[0]) & (x <= self.x_range[1]) & np.isfinite(y)
+            if seen.any():
+                top, low = (
+                    int(f(np.where(seen, y, n)))
+                    for f, n in ((np.argmax, -np.inf), (np.argmin, np.inf))
+                )
+                said.append(
+                    f"{curve.label}: highest {y[top]:.3g} {self.unit} at {x[top]:.3g} {unit}, "
+                    f"lowest {y[low]:.3g} {self.unit} at {x[low]:.3g} {unit}"
+                )
+        return ". ".join(said)
+
     def table(self) -> tuple[list[str], list[list[float]]]:
         """The data as columns over the first curve's x: titles with units, and rows."""
         lines = [c for c in (*self.curves, *((self.promise,) if self.promise else ())) if len(c.x)]

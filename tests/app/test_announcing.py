@@ -1,0 +1,43 @@
+"""What assistive software hears: how promises stand, why a field refuses, what a plot shows."""
+
+import numpy as np
+from PySide6.QtTest import QTest
+
+from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.present.frame.meters import standing
+from firecrest.present.plot.plot import Curve, Plot
+from tests.app.helpers import settle, type_into
+
+DEPTH = ("box", "case", "depth")
+
+
+def test_a_row_of_steps_is_told_once_and_only_what_changes(window, qtbot):
+    said = []
+    window.announcer.said.connect(said.append)
+    with qtbot.waitSignal(window.announcer.said, timeout=3000):
+        for depth in (0.18, 0.19, 0.25):
+            window.session.edit_number(DEPTH, depth)
+    assert said == [standing(window.session.assessment)]
+    assert said[0].startswith("Promises: ")
+    assert "Size" in said[0]
+    window.session.edit(("voice", "channels", 0, "name"), "other")
+    QTest.qWait(800)
+    assert len(said) == 1
+
+
+def test_a_refused_field_says_why_and_every_field_what_it_takes(window):
+    edit = type_into(window, DEPTH, "9 km")
+    assert edit.accessibleDescription().startswith("Refused. Depth can be")
+    edit.restore()
+    assert "Refused" not in edit.accessibleDescription()
+    for key in ("promise", "size", "power", "voice"):
+        window.show_stage(key)
+        settle()
+        for field in window.stage.findChildren(NumberEdit):
+            assert "Accepted: " in field.accessibleDescription()
+
+
+def test_a_plot_is_summed_up_by_what_is_on_show():
+    x, y = np.array([10.0, 50.0, 100.0, 900.0]), np.array([99.0, 80.0, 90.0, np.nan])
+    plot = Plot("p", "frequency", (20.0, 500.0), (0, 1), 1, "dB", (Curve("sum", x, y, "olive"),))
+    assert plot.summary() == "sum: highest 90 dB at 100 Hz, lowest 80 dB at 50 Hz"
