@@ -259,21 +259,6 @@ def test_themes_change_and_are_remembered(window):
     assert window.grab().toImage().pixelColor(200, 60).lightness() > 200
 
 
-def test_small_and_wide_windows(window):
-    window.resize(1024, 700)
-    settle()
-    assert not window.side.isVisible()
-    assert window.rail.width() < 60
-    assert (window.strip.height(), window.chain.height()) == (72, 44)
-    menu(window, "side")
-    assert window.side.isVisible()
-    window.resize(1600, 900)
-    settle()
-    assert window.side.isVisible()
-    menu(window, "layout")
-    assert window.width() == 1280
-
-
 def test_help_keys_and_about_carry_licences(window):
     for action, words in (
         ("about", "SIL OPEN FONT LICENSE"),

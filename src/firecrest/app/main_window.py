@@ -29,6 +29,7 @@ from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
+from firecrest.app.widgets.drawer import Drawer
 from firecrest.app.widgets.find import FindField
 from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
@@ -39,7 +40,8 @@ from firecrest.design.edits.paths import Path as FieldPath
 from firecrest.present.frame.find import stage_of
 from firecrest.present.text.sentences import FIELD_OF_PROMISE
 
-LEAST = (1024, 700)
+LEAST, ROOMY = (1024, 700), 1180
+NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
 STAGES: dict[str, type[Stage]] = {
     cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
 }
@@ -76,10 +78,11 @@ class MainWindow(Beginning):
         self.stack = QStackedWidget()
         middle = QHBoxLayout()
         middle.setSpacing(0)
-        for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.side, 0)):
+        self.drawer = Drawer(self.side)
+        for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.drawer, 0)):
             middle.addWidget(widget, stretch)
         page = QWidget()
-        column = QVBoxLayout(page)
+        self._page = column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.menu_line = self._menu_line()
@@ -159,6 +162,7 @@ class MainWindow(Beginning):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.notice.tell)
         self.session.told.connect(self.notice.tell)
+        self.drawer.toggled.connect(self.actions_by_id["side"].setChecked)
         self.announcer = Announcer(self.session, self)
         self.session.file_changed.connect(self.notice.hide)
         self.session.shelf.refused.connect(self.notice.tell)
@@ -259,13 +263,16 @@ class MainWindow(Beginning):
         self.actions_by_id["ghost"].setChecked(session.kept is not None)
 
     def toggle_rail(self) -> None:
-        """Rail narrow or wide."""
-        self.rail.set_narrow(self.actions_by_id["rail"].isChecked())
+        """Rail narrow or wide, remembered."""
+        narrow = self.actions_by_id["rail"].isChecked()
+        settings.put(NARROW_RAIL, narrow)
+        self.rail.set_narrow(narrow or self._small())
 
     def toggle_side(self) -> None:
         """Side panel shown or not."""
-        self.side.setVisible(not self.side.isVisible())
-        self.actions_by_id["side"].setChecked(self.side.isVisible())
+        self.drawer.toggle()
+        if not self._small():
+            settings.put(SIDE, not self.side.isHidden())
 
     def toggle_full_screen(self) -> None:
         """The whole screen, or back."""
@@ -278,25 +285,36 @@ class MainWindow(Beginning):
 
     def reset_layout(self) -> None:
         """Everything where it was on the first day."""
-        settings.forget("splitter", "window")
+        settings.forget("splitter", "window", "shown")
+        self.actions_by_id["rail"].setChecked(False)
         self.resize(1280, 800)
-        self.side.show()
+        self.rail.set_narrow(False)
+        self.drawer.show_panel(True)
 
     # window -------------------------------------------------------------------------
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        small = event.size().width() < 1180
+        small = self._small()
         self.rail.set_narrow(small or self.actions_by_id["rail"].isChecked())
         self.strip.set_small(small)
         self.chain.set_small(small)
-        if small != (event.oldSize().width() < 1180) or not event.oldSize().isValid():
-            self.side.setVisible(not small)
+        self.drawer.set_small(small)
+        self._page.activate()
+        self.drawer.place()
+
+    def _small(self) -> bool:
+        """Whether the window has no room for a panel beside the stage."""
+        return self.width() < ROOMY
 
     def _restore_layout(self) -> None:
         geometry = settings.get_state("window/geometry")
         if geometry:
             self.restoreGeometry(geometry)
+        self.actions_by_id["rail"].setChecked(settings.get(NARROW_RAIL, False))
+        self.rail.set_narrow(settings.get(NARROW_RAIL, False))
+        if not settings.get(SIDE, True):
+            self.drawer.show_panel(False)
 
     def end_at_once(self, number: int) -> None:
         """A signal ends the program: unsaved work is kept aside without a question."""

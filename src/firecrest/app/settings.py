@@ -54,6 +54,7 @@ SETTINGS: Mapping[str, Callable[[Any], bool]] = {
     "splitter": _state,
     "units": _text,
     "hold": _yes_no,
+    "shown": _yes_no,
 }
 """First word of a key: what fits it. ``splitter/size`` and ``units/length/mm`` are of families."""
 

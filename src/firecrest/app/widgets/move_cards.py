@@ -1,5 +1,6 @@
 """Next moves: cards of proposed changes that are tried by pointing and kept by a press."""
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
@@ -44,7 +45,9 @@ class MoveCard(Tryable):
 
 
 class Moves(QWidget):
-    """The section of next moves; empty while there are none."""
+    """The section of next moves; empty while there are none. ``counted`` tells how many."""
+
+    counted = Signal(int)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -75,6 +78,7 @@ class Moves(QWidget):
             card.deleteLater()
         self.cards = []
         self.hide()
+        self.counted.emit(0)
         self._rest.start(moves.jobs(self.session.assessment), self._take)
 
     def _take(self, found: object) -> None:
@@ -86,6 +90,7 @@ class Moves(QWidget):
         self.cards.append(card)
         self._column.addWidget(card)
         self.show()
+        self.counted.emit(len(self.cards))
 
     def _try(self, move: Move, *, on: bool) -> None:
         if on:
