@@ -55,6 +55,7 @@ ACTIONS = (
         break_before=True,
     ),
     Action("add_way", "&Edit", "Add a &way", "add_way", break_before=True),
+    Action("add_chamber", "&Edit", "Add a &chamber", "add_chamber"),
     Action("find_here", "&Edit", "Find on this &page", "find_here", "Ctrl+F"),
     Action("stage_promise", "&View", "&Promise", "show_stage", "Alt+1", "promise"),
     Action("stage_parts", "&View", "Pa&rts", "show_stage", "Alt+2", "parts"),

@@ -39,6 +39,7 @@ from firecrest.app.widgets.strip import Strip
 from firecrest.design.edits.paths import Path as FieldPath
 from firecrest.present.frame.find import stage_of
 from firecrest.present.text.sentences import FIELD_OF_PROMISE
+from firecrest.proposals.elements import add_chamber
 
 LEAST, ROOMY = (1024, 700), 1180
 NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
@@ -82,7 +83,7 @@ class MainWindow(Beginning):
         for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.drawer, 0)):
             middle.addWidget(widget, stretch)
         page = QWidget()
-        self._page = column = QVBoxLayout(page)
+        self._whole = column = QVBoxLayout(page)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.menu_line = self._menu_line()
@@ -248,6 +249,13 @@ class MainWindow(Beginning):
         assert isinstance(stage, VoiceStage)
         stage.add_way()
 
+    def add_chamber(self) -> None:
+        """One more chamber, cut from the air of the last one, shown where it is filled."""
+        s = self.session
+        place = len(s.design.box.chambers) - 1
+        if s.attempt(lambda: s.apply(*add_chamber(s.design, place))):
+            self.reveal(("box", "chambers", place + 1, "share"))
+
     def undo(self) -> None:
         """Back one step."""
         self.stage.editing.undo()
@@ -300,7 +308,7 @@ class MainWindow(Beginning):
         self.strip.set_small(small)
         self.chain.set_small(small)
         self.drawer.set_small(small)
-        self._page.activate()
+        self._whole.activate()
         self.drawer.place()
 
     def _small(self) -> bool:

@@ -24,7 +24,7 @@ from firecrest.app.settings import settings
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.place import place_on, return_to
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stops import stops_in
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import Binding, at_path
@@ -182,6 +182,10 @@ class Stage(QWidget):
         return True
 
 
+ARROWS = {"▲": "Move earlier", "▼": "Move later"}
+"""What buttons that show an arrow are called."""
+
+
 def flash(widget: QWidget) -> None:
     """One short dip of a widget's opacity, so that the eye finds it."""
     effect = QGraphicsOpacityEffect(widget)
@@ -251,6 +255,9 @@ def buttons(*parts: tuple[str, Callable[[], None]]) -> QWidget:
     row.setSpacing(6)
     for text, action in parts:
         button = QPushButton(text)
+        if text in ARROWS:
+            tip(button, ARROWS[text])
+            button.setAccessibleName(ARROWS[text])
         button.clicked.connect(lambda _=False, act=action: act())
         row.addWidget(button)
     row.addStretch(1)

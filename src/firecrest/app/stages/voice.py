@@ -1,5 +1,6 @@
 """Voice: what each driver is told to play, and what that costs."""
 
+from collections.abc import Callable
 from functools import partial
 from typing import Any
 
@@ -17,12 +18,14 @@ from firecrest.app.stages.base import Stage, column, numbers
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label, tip
+from firecrest.design.design import Design
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.boards import on_board
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.owners import owner_of
 from firecrest.present.plot import ceiling, views
 from firecrest.present.power.power import amplifier_names
+from firecrest.proposals.elements import duplicate_way, moved
 from firecrest.proposals.ways import with_way, without_way
 
 FAMILIES = (
@@ -113,7 +116,10 @@ class VoiceStage(Stage):
             )
         )
         head.addStretch(1)
+        head.addWidget(self._tool(place, "Duplicate way", lambda d: duplicate_way(d, place)))
         if len(self.session.design.voice.channels) > 1:
+            head.addWidget(self._tool(place, "▲", lambda d: moved(d, here, -1), "Move way earlier"))
+            head.addWidget(self._tool(place, "▼", lambda d: moved(d, here, 1), "Move way later"))
             head.addWidget(self._remove_button(place))
         head.addWidget(add)
         inner = QWidget()
@@ -142,6 +148,16 @@ class VoiceStage(Stage):
         box.addWidget(bound_check(self.session, (*here, "inverted"), "Polarity turned"))
         box.addStretch(1)
         return card
+
+    def _tool(
+        self, place: int, text: str, edit: Callable[[Design], tuple[str, Design]], name: str = ""
+    ) -> QPushButton:
+        """A button of a lane that makes one edit."""
+        s, button = self.session, QPushButton(text)
+        button.setAccessibleName(f"{name or text} {s.design.voice.channels[place].name}")
+        tip(button, name or "One more like it, with its drivers, in the same chambers")
+        button.clicked.connect(lambda: s.attempt(lambda: s.apply(*edit(s.design))))
+        return button
 
     def _remove_button(self, place: int) -> QPushButton:
         remove = QPushButton("Remove way")

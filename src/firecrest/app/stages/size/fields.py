@@ -22,12 +22,14 @@ from firecrest.present.frame import bindings
 from firecrest.present.size import losses
 from firecrest.present.size.facts import added_words
 from firecrest.present.size.openings import owner_kind
+from firecrest.proposals import elements
 from firecrest.proposals.holding import with_air_of, with_opening
 from firecrest.proposals.inverse import tuner_path
 from firecrest.proposals.layouts import kind_of, with_own_chamber
 from firecrest.proposals.ports import with_shape
 from firecrest.proposals.recalling import switched_kind
 
+Tools = tuple[tuple[str, Callable[[], None]], ...]
 HOLD_AIR = "hold/air"
 KINDS = (("sealed", "Sealed"), ("port", "Port"), ("radiators", "Radiators"))
 EDGES = (("plain", "plain"), ("one_flared", "one flared"), ("both_flared", "both flared"))
@@ -90,7 +92,30 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
             ("Add radiator", lambda: _add_opening(session, "radiators", place)),
         )
     )
+    rows.append(
+        buttons(
+            ("Add chamber", lambda: do(session, lambda d: elements.add_chamber(d, place))),
+            *(_chamber_tools(session, owner) if len(session.design.box.chambers) > 1 else ()),
+        )
+    )
     return rows
+
+
+def _chamber_tools(session: Session, owner: Path) -> Tools:
+    """What several chambers can be asked; boards and cells are in the first."""
+    place = int(owner[2])
+    return (
+        ("Remove", lambda: do(session, lambda d: elements.remove_chamber(d, place))),
+        *_order(session, owner),
+    )
+
+
+def _order(session: Session, owner: Path) -> Tools:
+    """Earlier or later among its kind."""
+    return (
+        ("▲", lambda: do(session, lambda d: elements.moved(d, owner, -1))),
+        ("▼", lambda: do(session, lambda d: elements.moved(d, owner, 1))),
+    )
 
 
 def _choose_kind(session: Session, kinds: Segments, place: int, kind: Any) -> None:
@@ -182,6 +207,14 @@ def _group(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
         own = (("A chamber of its own", lambda: do(session, lambda d: (title, made(d)))),)
     sheet = ("Figures…", lambda: session.go_to((*owner, "driver", "fs")))
     rows.append(buttons(*own, sheet))
+    several = len(session.design.box.groups) > 1
+    more: Tools = (
+        ("Duplicate", lambda: do(session, lambda d: elements.duplicate_group(d, place))),
+    )
+    if several:
+        gone = ("Remove", lambda: do(session, lambda d: elements.remove_group(d, place)))
+        more = (*more, gone, *_order(session, owner))
+    rows.append(buttons(*more))
     return rows
 
 
