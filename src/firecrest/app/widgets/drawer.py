@@ -4,6 +4,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
+from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.side import SidePanel
 
 EDGE = 28
@@ -81,7 +82,7 @@ class Drawer(QWidget):
         arrow = "‹" if self.side.isHidden() else "›"
         self.edge.setText(f"{arrow}\n{self._moves}" if self._moves else arrow)
         self.edge.setAccessibleName(f"Why, and next moves: {self._moves}")
-        self.edge.setToolTip("Why, and next moves (F9)")
+        tip(self.edge, "Why, and next moves (F9)")
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Esc closes the drawer from anywhere in it."""
