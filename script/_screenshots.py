@@ -19,6 +19,7 @@ from firecrest.app.main_window import STAGES, MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.start import make_application, make_window
+from firecrest.app.start_page import StartPage
 from firecrest.design.edits.paths import set_number
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
@@ -109,8 +110,6 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     show("breakwater", ("box", "chambers", 0), "response")
     window.session.look_at(150.0)
     shoot("size-two-one")
-    stage = show("lantern", ("box", "openings", 0), "ceiling")
-    shoot("size-lantern")
     stage = show("boathouse-bandpass", ("box", "openings", 0), "ports")
     shoot("size-ports")
     stage = show("boathouse", ("box", "chambers", 0), "ceiling")
@@ -145,6 +144,16 @@ def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) ->
 
     QTimer.singleShot(200, look)
     ask()
+
+
+def shoot_start(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """The first page of a new project."""
+    window.session.start_blank()
+    window.show_start()
+    shoot("start")
+    for page in window.findChildren(StartPage):
+        page.leave()
+    window.session.start(Document(project_of(read_demo("slipway"))), None)
 
 
 def shoot_files(window: MainWindow, folder: Path) -> None:
@@ -186,6 +195,7 @@ def main(folder: Path) -> None:
         else:
             shoot(key)
     shoot_boxes(window, shoot)
+    shoot_start(window, shoot)
     window.show_stage("size")
     row = window.stage.field(("computed", "air_volume"))
     row.edit.setFocus()
