@@ -30,6 +30,10 @@ def test_the_start_page_is_walked_by_keys_and_left(window):
     assert QApplication.focusWidget() is page.buttons[0]
     press(window, Qt.Key.Key_Down)
     assert QApplication.focusWidget().text() == "From what I have"
+    press(window, Qt.Key.Key_Up)
+    press(window, Qt.Key.Key_Return)
+    assert (window.stage.key, window.session.design.name) == ("promise", "Untitled")
+    start(window)
     press(window, Qt.Key.Key_Escape)
     assert on_show(window, StartPage) is None
 

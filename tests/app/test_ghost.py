@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.app.stages.size.stage import SizeStage
-from tests.app.helpers import menu, settle, type_into
+from tests.app.helpers import menu, rested, settle, type_into
 
 MASS = ("box", "openings", 0, "added_mass")
 VIEWS = ["ceiling", "response", "travel"]
@@ -57,3 +57,14 @@ def test_another_document_drops_it(window):
     assert window.session.kept is None
     assert not window.actions_by_id["ghost"].isChecked()
     assert window.strip.meters["loudness"].meter.ghost == ""
+
+
+def test_a_ghost_of_fewer_chambers_stays_behind_a_new_one(window):
+    window.show_stage("size")
+    menu(window, "ghost")
+    menu(window, "add_chamber")
+    rested(window.stage.later)
+    assert window.stage.selected == ("box", "chambers", 1)
+    assert len(window.stage.travel) == 0
+    menu(window, "undo")
+    assert len(window.session.design.box.chambers) == 1

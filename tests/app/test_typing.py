@@ -123,3 +123,15 @@ def test_a_refused_text_goes_with_the_page_it_stood_on(window):
     assert window.session.typed == []
     menu(window, "undo")
     assert window.session.design.voice.channels[0].blocks[0].order == 2
+
+
+def test_a_refused_text_leaves_with_its_stage_and_eats_no_undo(window):
+    type_into(window, ("box", "case", "depth"), "0.19 m")
+    edit = type_into(window, ("voice", "channels", 0, "gain"), "92 dB")
+    assert edit.property("refused")
+    window.show_stage("size")
+    settle()
+    assert window.session.typed == []
+    assert edit.text() == "0.0 dB"
+    menu(window, "undo")
+    assert window.session.history.past == []

@@ -6,9 +6,10 @@ import threading
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QDialog
+from PySide6.QtWidgets import QApplication, QDialog, QPushButton
 
 from firecrest.app.main_window import STAGES
+from firecrest.app.start_page import StartPage, Tour
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number, value_at
@@ -67,6 +68,30 @@ class Person:
 
     def do_way(self):
         self.window.add_way()
+
+    def do_button(self):
+        """A button of the stage, as one presses anything: what asks or leaves is not pressed."""
+        held = ("…", "Take", "Sheet")
+        found = [
+            b
+            for b in self.window.stage.findChildren(QPushButton)
+            if b.isVisible() and b.isEnabled() and not any(word in b.text() for word in held)
+        ]
+        if found:
+            self.dice.choice(found).click()
+
+    def do_played(self):
+        field = getattr(self.window.stage, "played", None)
+        if field is not None:
+            field.textActivated.emit(self.dice.choice(("at 1 W", "5 V", "loud", "at the promise")))
+
+    def do_beginning(self):
+        getattr(self.window, self.dice.choice(("show_start", "start_tour", "toggle_side")))()
+        for card in [*self.window.findChildren(StartPage), *self.window.findChildren(Tour)]:
+            card.leave()
+
+    def do_resize(self):
+        self.window.resize(*self.dice.choice(((1024, 700), (1280, 800), (1600, 900))))
 
     def do_tab(self):
         for _ in range(self.dice.randrange(1, 30)):

@@ -4,6 +4,7 @@ import pytest
 
 from firecrest.assessment.assess import assess, cabinet_of
 from firecrest.core.errors import DesignError
+from firecrest.design.edits.boards import add_board
 from firecrest.files.demos import read_demo
 from firecrest.proposals import elements
 
@@ -55,5 +56,7 @@ def test_a_way_is_duplicated_with_its_drivers_until_outputs_run_out(breakwater):
     assert [c.name for c in made.voice.channels] == ["sub", "left", "left 2", "right"]
     assert sum(g.channel == "left-2" for g in made.box.groups) == 1
     assert assess(made).promise("loudness").predicted is not None
-    with pytest.raises(DesignError, match="outputs"):
+    with pytest.raises(DesignError, match=r"one more output.*add one in Power"):
         elements.duplicate_way(made, 0)
+    more = add_board(made)[1]
+    assert elements.duplicate_way(more, 0)[1].voice.channels[1].board == "amplifier-2"

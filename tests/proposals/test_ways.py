@@ -41,7 +41,7 @@ def test_a_way_that_goes_takes_its_drivers_and_gives_back_its_air(one_way):
 
 
 def test_a_board_without_a_free_output_and_the_last_way_refuse(slipway):
-    with pytest.raises(DesignError, match="Sedge 2x60 has 2 in use: choose another board"):
+    with pytest.raises(DesignError, match="Sedge 2x60 has 2: choose another board"):
         with_way(slipway)
     with pytest.raises(DesignError, match="last way"):
         without_way(slipway, 0)

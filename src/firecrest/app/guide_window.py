@@ -38,7 +38,7 @@ class GuideWindow(QDialog):
         while words and not self._scroll_to(" ".join(words)):
             words.pop()  # the page may name it more shortly
         self.show()
-        self.raise_()
+        self.activateWindow()
         self.browser.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def _scroll_to(self, word: str) -> bool:

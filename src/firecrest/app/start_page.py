@@ -13,6 +13,7 @@ Begin = tuple[str, str, Callable[[], object]]
 """What a button says, what it is good for, and what it does."""
 WIDTH = 560
 POINTER_WIDTH = 300
+ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 class StartPage(QFrame):
@@ -83,6 +84,8 @@ class StartPage(QFrame):
         focus = self.focusWidget()
         if event.key() == Qt.Key.Key_Escape:
             self.leave()
+        elif event.key() in ENTER and isinstance(focus, QPushButton):
+            focus.click()
         elif step and isinstance(focus, QPushButton) and focus in self.buttons:
             place = (self.buttons.index(focus) + step) % len(self.buttons)
             self.buttons[place].setFocus(Qt.FocusReason.TabFocusReason)
@@ -137,8 +140,11 @@ class Tour(QFrame):
         self.deleteLater()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        focus = self.focusWidget()
         if event.key() == Qt.Key.Key_Escape:
             self.leave()
+        elif event.key() in ENTER and isinstance(focus, QPushButton):
+            focus.click()
         else:
             super().keyPressEvent(event)
 

@@ -7,6 +7,7 @@ from firecrest.design.box import Chamber
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.ids import fresh
+from firecrest.proposals.ways import board_with_room
 
 NEW_SHARE = 0.25
 """A new chamber takes this share of the air of the one it is cut from."""
@@ -92,7 +93,8 @@ def duplicate_way(design: Design, place: int) -> tuple[str, Design]:
     id = fresh([c.id for c in voice.channels], old.id)
     name = f"{old.name} 2"[:80]
     channels = list(voice.channels)
-    channels.insert(place + 1, rebuilt(old, id=id, name=name, first=None))
+    board = board_with_room(design, old.board, old.outputs)
+    channels.insert(place + 1, rebuilt(old, id=id, name=name, board=board, first=None))
     groups = list(box.groups)
     for group in box.groups:
         if group.channel == old.id:

@@ -18,17 +18,11 @@ def with_way(design: Design) -> tuple[str, Design]:
     """(label, design) with one more way above the first: small drivers in a closed chamber.
 
     The first channel gets a low-pass, the new one a high-pass at the same corner. DesignError when
-    the board has no output left.
+    no board has an output left.
     """
     box, voice = design.box, design.voice
     first = voice.channels[0]
-    board = found([board for _, board in design.power.amplifiers], first.board)
-    outputs = len(output_kinds(board))
-    if sum(c.outputs for c in voice.channels if c.board == board.id) >= outputs:
-        raise DesignError(
-            f"One more way takes one more output, and {board.part.name} has {outputs} in use: "
-            "choose another board in Parts."
-        )
+    board = board_with_room(design, first.board, 1)
     name = "high" if len(voice.channels) == 1 else f"way {len(voice.channels) + 1}"
     id = fresh([c.id for c in voice.channels], name)
     high = HighPass(kind="high_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)
@@ -36,7 +30,7 @@ def with_way(design: Design) -> tuple[str, Design]:
     below = first
     if not any(block.kind == "low_pass" for block in first.blocks):
         below = rebuilt(first, blocks=(*first.blocks, low))
-    channel = Channel(id=id, name=name, board=first.board, blocks=(high,))
+    channel = Channel(id=id, name=name, board=board, blocks=(high,))
     group = DriverGroup(
         id=fresh([g.id for g in box.groups], f"drivers {name}"),
         driver=START_SATELLITE,
@@ -49,6 +43,24 @@ def with_way(design: Design) -> tuple[str, Design]:
         box=rebuilt(box, groups=(*box.groups, group)),
     )
     return f"Add way {name}", with_own_chamber(made, len(box.groups))
+
+
+def board_with_room(design: Design, wanted: str, outputs: int) -> str:
+    """Id of a board with so many outputs free: the ``wanted`` one, or else another.
+
+    DesignError says how many the wanted one has when there is none.
+    """
+    boards = [board for _, board in design.power.amplifiers]
+    first = found(boards, wanted)
+    for board in (first, *boards):
+        used = sum(c.outputs for c in design.voice.channels if c.board == board.id)
+        if used + outputs <= len(output_kinds(board)):
+            return board.id
+    count = "one more output" if outputs == 1 else f"{outputs} more outputs"
+    raise DesignError(
+        f"One more way takes {count}, and {first.part.name} has {len(output_kinds(first))}: choose "
+        "another board in Parts, or add one in Power."
+    )
 
 
 def without_way(design: Design, place: int) -> tuple[str, Design]:

@@ -293,6 +293,8 @@ class NumberEdit(QLineEdit):
     def hideEvent(self, event: QHideEvent) -> None:
         super().hideEvent(event)
         self._quiet()
+        if self.property("refused") and not event.spontaneous():
+            self.restore()  # out of sight it would stand in the way of undo
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """The wheel steps a focused field only, so that scrolling never edits."""

@@ -22,6 +22,7 @@ SYNONYMS = {
     "first output": "amplifier channel routing",
     "panel thickness": "wall plywood board sheet",
     "level": "loudness spl volume",
+    "loudness": "level spl decibel volume",
     "distance": "listening distance",
     "runtime": "duration playtime battery life hours",
     "keep as ghost": "compare snapshot overlay freeze trace",

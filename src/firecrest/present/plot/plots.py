@@ -44,7 +44,7 @@ def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot
 
 def _belongs(box: Box, part: Path, owner: Path) -> bool:
     """Whether a part is ``owner`` itself or sits on the chamber that it is."""
-    if part == owner or owner[1] != "chambers":
+    if part == owner or owner[1] != "chambers" or int(owner[2]) >= len(box.chambers):
         return part == owner
     id, place = box.chambers[int(owner[2])].id, int(part[2])
     if part[1] == "groups":
