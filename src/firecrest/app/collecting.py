@@ -4,8 +4,10 @@ Python collects in whichever thread happens to allocate. A widget in a cycle wou
 outside the thread that owns it, which ends the program; so automatic collection is off.
 """
 
+import ctypes
 import gc
 from collections.abc import Callable
+from functools import cache
 
 from PySide6.QtCore import QObject, Qt, QTimer
 from PySide6.QtGui import QGuiApplication
@@ -13,6 +15,7 @@ from PySide6.QtGui import QGuiApplication
 EVERY_MS = 1000
 WHOLE_EVERY = 10
 """Turns between two collections of everything; the others take what is young."""
+GIVE_BACK_EVERY = 60
 
 
 class Collector(QObject):
@@ -33,4 +36,24 @@ class Collector(QObject):
         if QGuiApplication.mouseButtons() != Qt.MouseButton.NoButton:
             return
         self._turn += 1
-        self._collect(2 if self._turn % WHOLE_EVERY == 0 else 1)
+        whole = self._turn % WHOLE_EVERY == 0
+        self._collect(2 if whole else 1)
+        if self._turn % GIVE_BACK_EVERY == 0:
+            give_back()
+
+
+@cache
+def _trim() -> Callable[[int], int] | None:
+    """The allocator's own way to give memory back; None where it has none."""
+    try:
+        found: Callable[[int], int] = ctypes.CDLL(None).malloc_trim
+    except (OSError, AttributeError):
+        return None
+    return found
+
+
+def give_back() -> None:
+    """Return free memory to the system: large designs leave holes that small ones never fill."""
+    trim = _trim()
+    if trim is not None:
+        trim(0)
