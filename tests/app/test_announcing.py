@@ -41,3 +41,11 @@ def test_a_plot_is_summed_up_by_what_is_on_show():
     x, y = np.array([10.0, 50.0, 100.0, 900.0]), np.array([99.0, 80.0, 90.0, np.nan])
     plot = Plot("p", "frequency", (20.0, 500.0), (0, 1), 1, "dB", (Curve("sum", x, y, "olive"),))
     assert plot.summary() == "sum: highest 90 dB at 100 Hz, lowest 80 dB at 50 Hz"
+
+
+def test_a_plot_with_the_keyboard_is_summed_up(window):
+    window.show_stage("size")
+    settle()
+    chart = window.stage.chart
+    chart.setFocus()
+    assert "highest" in chart.accessibleDescription()

@@ -7,6 +7,7 @@ from PySide6.QtGui import QEnterEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QCheckBox, QComboBox
 
+from firecrest.app.stages.size.element_menu import edits_of
 from firecrest.app.stages.size.stage import VIEWS
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.design.project import project_of
@@ -101,6 +102,23 @@ def test_openings_come_and_go(window, size):
     press_button(size, "Remove")
     assert window.session.design.box.openings == before
     assert size.selected == ("box", "chambers", 0)
+
+
+def test_the_picture_takes_away_by_delete_and_says_why_not(window, size):
+    opening = item(size, "box", "openings", 0)
+    opening.setFocus()
+    QTest.keyClick(opening, Qt.Key.Key_Delete)
+    settle()
+    assert window.session.design.box.openings == ()
+    chamber = item(size, "box", "chambers", 0)
+    QTest.keyClick(chamber, Qt.Key.Key_Delete)
+    assert "one chamber at least" in window.notice.text()
+    words = {
+        kind: set(edits_of(window.session.design, ("box", kind, 0)))
+        for kind in ("chambers", "groups")
+    }
+    assert words["chambers"] == {"Add a chamber", "Move earlier", "Move later", "Remove"}
+    assert "Duplicate" in words["groups"]
 
 
 def test_a_kind_comes_back_as_it_was_left_and_can_hold_the_air(window, size):

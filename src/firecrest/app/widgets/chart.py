@@ -11,6 +11,7 @@ import numpy as np
 import pyqtgraph as pg
 from PySide6.QtCore import QRectF, QSize, QSizeF, Qt, Signal
 from PySide6.QtGui import (
+    QAccessible,
     QContextMenuEvent,
     QFocusEvent,
     QFontMetricsF,
@@ -203,7 +204,10 @@ class Chart(pg.PlotWidget):
             )
         lines += [mark.label for mark in self.content.marks]
         lines += self.content.notes
-        return ". ".join([*lines, self.content.summary(), "T shows the data as a table"])
+        # Worked out for those who hear it only: a drag draws it anew sixty times a second.
+        heard = self.hasFocus() or QAccessible.isActive()
+        summary = [self.content.summary()] if heard else []
+        return ". ".join([*lines, *summary, "T shows the data as a table"])
 
     # crosshair, keys, mouse ----------------------------------------------------
 
@@ -287,6 +291,8 @@ class Chart(pg.PlotWidget):
 
     def focusInEvent(self, event: QFocusEvent) -> None:
         super().focusInEvent(event)
+        if self.content is not None:
+            self.setAccessibleDescription(self._spoken())
         self._over.update()
 
     def focusOutEvent(self, event: QFocusEvent) -> None:

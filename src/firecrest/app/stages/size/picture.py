@@ -1,7 +1,19 @@
 """The picture of the box: chambers, what drives and opens them, what radiates; all selectable."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF, QResizeEvent
+from functools import partial
+
+from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QContextMenuEvent,
+    QKeyEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QResizeEvent,
+)
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
 from firecrest.app.theme.style import colour, holder, text_font, title_font
@@ -18,7 +30,10 @@ LEAST_HEIGHT, ELEMENT_HEIGHT, LOW_ROOM = 150, 38.0, 50.0
 
 
 class PictureItem(QAbstractButton):
-    """One room or element of the picture, as a button of its own."""
+    """One room or element of the picture, as a button of its own; Delete takes it away."""
+
+    ended = Signal()
+    offered = Signal(QPoint)
 
     def __init__(self, item: Room | Element, parent: QWidget) -> None:
         super().__init__(parent)
@@ -35,6 +50,15 @@ class PictureItem(QAbstractButton):
         self.setAccessibleName(item.spoken)
         tip(self, item.spoken)
         self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Delete:
+            self.ended.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        self.offered.emit(event.globalPos())
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -138,6 +162,8 @@ class BoxPicture(QWidget):
     """Rooms with elements on their sides; ``chosen`` tells the path of what is pressed."""
 
     chosen = Signal(object)
+    ended = Signal(object)
+    offered = Signal(object, QPoint)
 
     def __init__(self) -> None:
         super().__init__()
@@ -182,6 +208,8 @@ class BoxPicture(QWidget):
         for item in everything:
             button = PictureItem(item, self)
             button.clicked.connect(lambda _=False, path=item.path: self.chosen.emit(path))
+            button.ended.connect(partial(self.ended.emit, item.path))
+            button.offered.connect(partial(self.offered.emit, item.path))
             self.items[item.path] = button
             button.show()
 

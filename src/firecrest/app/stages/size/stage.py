@@ -1,5 +1,6 @@
 """Size: volume, tuning and travel are one decision."""
 
+from functools import partial
 from typing import Any
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
@@ -8,6 +9,7 @@ from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.stages.base import Stage, buttons, column, columns, numbers
 from firecrest.app.stages.size.case_fields import CASE
+from firecrest.app.stages.size.element_menu import open_menu, remove
 from firecrest.app.stages.size.fields import owner_rows, owner_title
 from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
@@ -195,6 +197,10 @@ class SizeStage(Stage):
         self.layouts.activated.connect(self._choose_layout)
         self.picture = BoxPicture()
         self.picture.chosen.connect(self.select)
+        self.picture.ended.connect(partial(remove, self.session))
+        self.picture.offered.connect(
+            lambda path, spot: open_menu(self.session, path, self.picture, spot)
+        )
         case = ("box", "case")
         sizes = numbers(self.session, *((*case, n) for n in ("length", "height", "depth", "wall")))
         return column(
