@@ -3,6 +3,8 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 
 @dataclass(frozen=True)
 class Rect:
@@ -46,17 +48,26 @@ def place(requests: Sequence[Request], area: Rect, taken: Sequence[Rect] = ()) -
 
     A request that fits nowhere gets None: leaving a label out beats printing over another.
     """
-    standing = list(taken)
+    held = np.empty((len(taken) + len(requests), 4))
+    held[: len(taken)] = [(r.x, r.y, r.x + r.width, r.y + r.height) for r in taken] or 0.0
+    count = len(taken)
     answers: list[Rect | None] = []
     for request in requests:
-        answer = None
-        for x, y in request.spots:
-            rect = Rect(x, y, request.width, request.height)
-            if rect.inside(area) and not any(rect.overlaps(other) for other in standing):
-                answer = rect
-                standing.append(rect)
-                break
-        answers.append(answer)
+        left, top = np.array(request.spots, dtype=float).reshape(-1, 2).T
+        right, bottom = left + request.width, top + request.height
+        fits = (left >= area.x) & (right <= area.x + area.width)
+        fits &= (top >= area.y) & (bottom <= area.y + area.height)
+        x0, y0, x1, y1 = held[:count].T
+        clear = (right[:, None] <= x0) | (left[:, None] >= x1)
+        clear |= (bottom[:, None] <= y0) | (top[:, None] >= y1)
+        good = np.flatnonzero(fits & clear.all(axis=1))
+        if len(good) == 0:
+            answers.append(None)
+            continue
+        k = int(good[0])
+        held[count] = left[k], top[k], right[k], bottom[k]
+        count += 1
+        answers.append(Rect(float(left[k]), float(top[k]), request.width, request.height))
     return answers
 
 
