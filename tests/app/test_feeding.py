@@ -6,6 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QCheckBox, QPushButton
 
 from firecrest.app.stages.parts.sheet_page import SheetPage
+from firecrest.files.container import read_document
 from tests.app.helpers import settle, type_into
 
 BOARDS, RAIL = ("power", "boards"), "power.boards.0.rail"
@@ -82,3 +83,49 @@ def test_a_range_that_falls_is_refused_and_kept_as_typed(window):
     edit = type_into(window, (*BOARDS, 0, "part", "highest_supply"), "24 to 9 V")
     assert edit.text() == "24 to 9 V"
     assert window.session.history.past == []
+
+
+def test_a_protection_board_and_a_receiver_come_and_go(window, stage):
+    first = window.session.design
+    push(stage, "Remove protection board")
+    assert window.session.design.power.source.board is None
+    push(stage, "Add protection board")
+    board = window.session.design.power.source.board
+    assert board.cut_off == pytest.approx(5 * 2.8 * 1.05)
+    push(stage, "Add receiver")
+    type_into(window, (*BOARDS, 2, "part", "power"), "0.8 W")
+    drawn = window.session.assessment.acoustic.runtime.hours
+    push(stage, "Remove Receiver")
+    assert window.session.assessment.acoustic.runtime.hours > drawn
+    while window.session.history.past:
+        window.session.undo()
+    assert window.session.design == first
+
+
+def test_a_sheet_of_a_board_states_efficiency_and_other_outputs(window):
+    window.show_stage("parts")
+    window.stage.open_path((*BOARDS, 0, "part"))
+    settle()
+    push(window.stage, "State efficiency")
+    type_into(window, (*BOARDS, 0, "part", "efficiency", "value"), "88 %")
+    push(window.stage, "Add kind of output")
+    type_into(window, (*BOARDS, 0, "part", "other_outputs", 0, "channels"), "2")
+    part = window.session.design.power.boards[0].part
+    assert (part.efficiency.value, part.other_outputs[0].channels) == (0.88, 2)
+    push(window.stage, "Efficiency is not stated")
+    assert window.session.design.power.boards[0].part.efficiency is None
+
+
+def test_a_note_is_kept_when_one_goes_on_and_saved_while_one_writes(window, tmp_path):
+    window.show_stage("promise")
+    settle()
+    note = window.stage.field(("note",))
+    note.setFocus()
+    note.selectAll()
+    QTest.keyClicks(note, "For the jetty.")
+    window.messages.save_to = tmp_path / "n.firecrest"
+    assert window.save()
+    assert read_document(window.messages.save_to).design.note == "For the jetty."
+    window.session.undo()
+    note.clearFocus()
+    assert note.toPlainText() == window.session.design.note != "For the jetty."

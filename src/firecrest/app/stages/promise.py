@@ -15,6 +15,7 @@ from firecrest.app.widgets.choices import (
     set_role,
 )
 from firecrest.app.widgets.marks import Mark
+from firecrest.app.widgets.note_edit import NoteEdit
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import label
 from firecrest.design.edits.paths import Path
@@ -164,7 +165,8 @@ class PromiseStage(Stage):
         )
         note.setWordWrap(True)
         ticks = (labelled("", baffle), labelled("", tick))
-        return column("Conditions", "", *place, *rows, *ticks, note)
+        remarks = [label("Note", "section"), NoteEdit(session, ("note",))]
+        return column("Conditions", "", *place, *rows, *ticks, note, *remarks)
 
     def refresh(self) -> None:
         """Draw clauses, table and distance plot."""

@@ -5,10 +5,12 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
 from firecrest.design.outputs import carried, output_kinds
-from firecrest.design.power import BUS, Converter, FittedAmplifier, Power
+from firecrest.design.power import BUS, Converter, FittedAmplifier, FittedReceiver, Power, Receiver
 
 START_OUTPUT = 24.0
 """Volts of a new converter where no claim says what the amplifier wants."""
+START_RECEIVER = 0.5
+"""Watts of a new receiver, as small radio boards draw."""
 START_INPUT = 10.0
 """Amperes a new converter takes at most, until its sheet is read."""
 
@@ -20,6 +22,21 @@ def add_board(design: Design) -> tuple[str, Design]:
     one = rebuilt(last, id=fresh([b.id for b in power.boards], "amplifier"))
     boards = (*power.boards[: place + 1], one, *power.boards[place + 1 :])
     return f"Add another {last.part.name}", _with(design, boards=boards)
+
+
+def add_receiver(design: Design) -> tuple[str, Design]:
+    """(label, design) with a receiver on the source: what it draws is to be filled in."""
+    power = design.power
+    part = Receiver(name="Receiver", power=START_RECEIVER)
+    one = FittedReceiver(id=fresh([b.id for b in power.boards], "receiver"), part=part)
+    return "Add receiver", _with(design, boards=(*power.boards, one))
+
+
+def remove_receiver(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without a receiver."""
+    gone = design.power.boards[place]
+    boards = tuple(b for b in design.power.boards if b is not gone)
+    return f"Remove {gone.part.name}", _with(design, boards=boards)
 
 
 def remove_board(design: Design, place: int) -> tuple[str, Design]:

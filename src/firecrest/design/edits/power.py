@@ -9,8 +9,10 @@ from firecrest.design.power import (
     BUS,
     CellPoint,
     Claim,
+    Efficiency,
     Mains,
     OtherLoad,
+    OutputKind,
     Pack,
     Power,
     Source,
@@ -19,6 +21,7 @@ from firecrest.design.power import (
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
+START_EFFICIENCY = 0.85
 KINDS: dict[Kind, str] = {"pack": "Pack", "wall": "Wall supply", "mains": "Own mains"}
 
 
@@ -120,3 +123,42 @@ def remove_cell_point(design: Design) -> tuple[str, Design]:
     if len(table) <= 2:
         raise DesignError("A cell's table needs at least two points.")
     return "Remove point", replace_at(design, CELL_TABLE, (*table[:-2], table[-1]))
+
+
+def with_protection(design: Design, on: bool) -> tuple[str, Design]:
+    """(label, design) with a protection board on the pack, or without; it opens a little above the
+    cells' own cut-off.
+    """
+    pack = design.power.source
+    if not isinstance(pack, Pack):
+        raise DesignError("Only a pack has a protection board.")
+    board = None
+    if on:
+        start = START_PACK.board
+        opens = (
+            None if pack.cell.cut_off is None else round(pack.series * pack.cell.cut_off * 1.05, 2)
+        )
+        board = rebuilt(start, cut_off=opens)
+    word = "Add" if on else "Remove"
+    return f"{word} protection board", replace_at(design, ("power", "source", "board"), board)
+
+
+def with_efficiency(design: Design, path: Path, on: bool) -> tuple[str, Design]:
+    """(label, design) whose amplifier at ``path`` states an efficiency, of its first claim."""
+    stated = Efficiency(value=START_EFFICIENCY) if on else None
+    word = "stated" if on else "estimated"
+    return f"Efficiency {word}", replace_at(design, (*path, "efficiency"), stated)
+
+
+def add_output_kind(design: Design, path: Path) -> tuple[str, Design]:
+    """(label, design) whose amplifier at ``path`` has one more kind of output, like its first."""
+    part = value_at(design, path)
+    kind = OutputKind(bridged=part.bridged, claims=part.claims, least_load=part.least_load)
+    kinds = (*part.other_outputs, kind)
+    return "Add kind of output", replace_at(design, (*path, "other_outputs"), kinds)
+
+
+def remove_output_kind(design: Design, path: Path) -> tuple[str, Design]:
+    """(label, design) without the last other kind of output; DesignError while it is in use."""
+    kinds = value_at(design, path).other_outputs[:-1]
+    return "Remove kind of output", replace_at(design, (*path, "other_outputs"), kinds)

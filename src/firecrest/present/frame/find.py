@@ -70,7 +70,12 @@ STAGE_NAMES = {
 DSP_FIGURES = [(n,) for n in ("full_scale", "sample_rate", "filters", "power", "regulator")]
 
 
-SHEET_ONLY = ("length", "width", "height", "volume", "mass", "price", "channels")
+RADIATOR_SHEET = (
+    "fp", "qmp", "displacement", "size", "frame", "cut_out", "depth", "mass", "price",
+)  # fmt: skip
+SHEET_ONLY = (
+    "length", "width", "height", "volume", "mass", "price", "channels", "least_load", "energy",
+)  # fmt: skip
 
 
 def stage_of(path: Path) -> str:
@@ -81,16 +86,13 @@ def stage_of(path: Path) -> str:
         return "voice"
     if path[0] == "power":
         part = path[1] == "boards" or (path[1] == "source" and "board" not in path)
-        if part and (path[-1] in SHEET_ONLY or path[4:] in DSP_FIGURES):
+        if part and (path[-1] in SHEET_ONLY or path[4:] in DSP_FIGURES or "efficiency" in path):
             return "parts"
         return "power"
     if (
         "driver" in path
         or path[-1] in ("in_series", "in_parallel")
-        or (
-            "radiator" in path
-            and path[-1] in ("fp", "qmp", "displacement", "size", "frame", "mass", "price")
-        )
+        or ("radiator" in path and path[-1] in RADIATOR_SHEET)
     ):
         return "parts"
     return "size"

@@ -30,7 +30,18 @@ FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
         ("Outside", ("size", "frame", "cut_out", "depth", "displacement", "mass", "price")),
     ),
     "Amplifier": (
-        ("Board", ("channels", "gain", "least_load", "current_limit", "idle_current", "cut_off")),
+        (
+            "Board",
+            (
+                "channels",
+                "gain",
+                "least_load",
+                "current_limit",
+                "idle_current",
+                "cut_off",
+                "highest_supply",
+            ),
+        ),
         ("Outside", ("length", "width", "height", "volume", "mass", "price")),
     ),
     "DspBoard": (

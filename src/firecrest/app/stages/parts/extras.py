@@ -17,13 +17,14 @@ from firecrest.present.frame.bindings import at_path
 from firecrest.proposals.placing import with_own_mains
 
 CHEMISTRIES = [(c, c) for c in ("lithium ion", "lithium iron phosphate", "nickel metal hydride")]
+OUTPUTS = ("channels", "least_load", "current_limit")
 CELL_FIELD, CLAIM_FIELD = 62, 62
 
 
 def extras(editing: Editing, part: object, path: Path) -> list[QWidget]:
     """Further columns of a part's sheet."""
     if isinstance(part, Amplifier):
-        return [_claims(editing, part, path)]
+        return [_claims(editing, part, path), _other_outputs(editing, part, path)]
     if isinstance(part, Cell):
         return [_table(editing, part, path)]
     return []
@@ -87,7 +88,7 @@ def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
             lambda d: edits.add_claim(d, board),
             lambda d: edits.remove_claim(d, board, last),
         ),
-        *numbers(editing, (*path, "efficiency", "value")),
+        *_efficiency(editing, part, path),
         bound_check(editing, (*path, "bridged"), "Bridge-tied outputs"),
         bound_check(editing, (*path, "boosted"), "Has its own boost converter"),
         bound_check(
@@ -97,6 +98,40 @@ def _claims(editing: Editing, part: Amplifier, path: Path) -> QWidget:
             lambda design, on: with_own_mains(design, path, on),
         ),
     )
+
+
+def _efficiency(editing: Editing, part: Amplifier, path: Path) -> list[QWidget]:
+    """An efficiency of the sheet with the claim it was stated for, or a way to state one."""
+    on = part.efficiency is None
+    here = (*path, "efficiency")
+    word = "State efficiency" if on else "Efficiency is not stated"
+    rows: list[QWidget] = list(numbers(editing, (*here, "value"), (*here, "claim")))
+    return [*rows, _button(editing, word, lambda d: edits.with_efficiency(d, path, on))]
+
+
+def _other_outputs(editing: Editing, part: Amplifier, path: Path) -> QWidget:
+    """Outputs unlike the first ones, as on a 2.1 board."""
+    rows: list[QWidget] = []
+    for k in range(len(part.other_outputs)):
+        here = (*path, "other_outputs", k)
+        rows.append(label(f"Kind {k + 2}", "section"))
+        rows += numbers(editing, *((*here, n) for n in OUTPUTS))
+        rows.append(bound_check(editing, (*here, "bridged"), "Bridge-tied outputs"))
+    rows.append(
+        _buttons(
+            editing,
+            "kind of output",
+            lambda d: edits.add_output_kind(d, path),
+            lambda d: edits.remove_output_kind(d, path),
+        )
+    )
+    return column("Other outputs", "their claims stand in Power", *rows)
+
+
+def _button(editing: Editing, text: str, edit: Callable[[Design], tuple[str, Design]]) -> QWidget:
+    button = QPushButton(text)
+    button.clicked.connect(lambda: editing.attempt(lambda: editing.apply(*edit(editing.design))))
+    return button
 
 
 def _table(editing: Editing, part: Cell, path: Path) -> QWidget:

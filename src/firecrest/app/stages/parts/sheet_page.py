@@ -33,6 +33,7 @@ from firecrest.shelf.entry import LONGEST_NOTE
 DRIVER_KINDS = [
     (k, k) for k in ("full range", "woofer", "subwoofer", "midrange", "tweeter", "horn tweeter")
 ]
+TRAVEL_BY = (("geometric", "geometry"), ("distortion", "distortion"))
 WIRED = (("series", "series"), ("parallel", "parallel"))
 FORMS = {
     Amplifier: [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
@@ -199,6 +200,9 @@ class SheetPage(QWidget):
         if path[-1] == "driver":
             rows.append(labelled("Kind", bound_combo(self.editing, (*path, "kind"), DRIVER_KINDS)))
             rows.append(labelled("Stated for coils in", self._stated_for()))
+            basis = bound_combo(self.editing, (*path, "xmax_basis"), TRAVEL_BY)
+            tip(basis, "Xmax by the overhang of the coil, or measured up to a distortion")
+            rows.append(labelled("Travel stated by", basis))
         elif type(self.subject.part) in FORMS:
             forms = FORMS[type(self.subject.part)]
             rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))

@@ -281,7 +281,8 @@ class PartsStage(Stage):
             self.pages.setCurrentIndex(0)
             return "shelf"
         part = self.subject.part
-        lists = len(getattr(part, "claims", ())), len(getattr(part, "table", ()))
+        lists = tuple(len(getattr(part, n, ())) for n in ("claims", "table", "other_outputs"))
+        lists = (*lists, getattr(part, "efficiency", None) is None)
         return self.subject, self.view, self.pasting, type(part), lists
 
     def build_lower(self) -> QWidget:

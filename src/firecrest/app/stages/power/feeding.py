@@ -24,6 +24,7 @@ CONVERTER = (
     "mass",
     "price",
 )
+RECEIVER = ("power", "regulator", "volume", "mass", "price")
 Edit = Callable[[Design], tuple[str, Design]]
 
 
@@ -80,3 +81,23 @@ def load_rows(session: Session) -> list[QWidget]:
             )
         )
     return [*rows, button(session, "Add load", add_load)]
+
+
+def receiver_rows(session: Session) -> list[QWidget]:
+    """Every receiver board, and a way to add one."""
+    rows: list[QWidget] = []
+    for place, board in enumerate(session.design.power.boards):
+        if board.kind != "receiver":
+            continue
+        here: Path = ("power", "boards", place)
+        rows.append(labelled("Receiver", bound_text(session, (*here, "part", "name"))))
+        rows += numbers(session, *((*here, "part", name) for name in RECEIVER))
+        rows += rail_rows(session, here)
+        rows.append(
+            button(
+                session,
+                f"Remove {board.part.name}",
+                lambda design, place=place: edits.remove_receiver(design, place),  # type: ignore[misc]
+            )
+        )
+    return [*rows, button(session, "Add receiver", edits.add_receiver)]

@@ -7,7 +7,13 @@ from typing import Any
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.stages.base import Stage, column, columns, grid_of, numbers
-from firecrest.app.stages.power.feeding import button, converter_rows, load_rows, rail_rows
+from firecrest.app.stages.power.feeding import (
+    button,
+    converter_rows,
+    load_rows,
+    rail_rows,
+    receiver_rows,
+)
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, bound_check, set_role
@@ -58,6 +64,7 @@ class PowerStage(Stage):
             len(power.current_rows(self.session.assessment)),
             tuple((load.name, load.rail) for load in p.other_loads),
             tuple(c.name for c in p.converters),
+            tuple(b.part.name for b in p.boards if b.kind == "receiver"),
             len(self.session.design.voice.channels),
         )
 
@@ -92,6 +99,10 @@ class PowerStage(Stage):
         self.kinds.choose(kind)
         self.kinds.chosen.connect(self._choose_source)
         rows: list[QWidget] = [self.kinds, *numbers(session, *names[kind])]
+        if kind == "pack":
+            fitted = session.design.power.source.board is not None  # type: ignore[union-attr]
+            words_ = f"{'Remove' if fitted else 'Add'} protection board"
+            rows.append(button(session, words_, partial(edits.with_protection, on=not fitted)))
         self._caution.setText(power.caution(session.assessment))
         title = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}[kind]
         return column(title, words.source_name(session.design), *rows)
@@ -167,7 +178,12 @@ class PowerStage(Stage):
         dsp: Path = ("power", "boards", session.design.power.dsp_place)
         drawn = [*numbers(session, (*dsp, "part", "power")), *rail_rows(session, dsp)]
         self._drawn = label("", "hint")
-        loads = [label("DSP and other loads", "section"), *drawn, *load_rows(session)]
+        loads = [
+            label("DSP and other loads", "section"),
+            *drawn,
+            *load_rows(session),
+            *receiver_rows(session),
+        ]
         more = [*self._currents, *loads, *converter_rows(session)]
         if not self._energy:
             return column(CURRENTS, "", *more)

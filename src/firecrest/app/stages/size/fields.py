@@ -192,6 +192,10 @@ def _group(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
     place = int(owner[2])
     pairs = bound_combo(session, (*owner, "pair"), PAIRS)
     rows: Rows = [*_where(session, owner, "front"), labelled("Each cone driven by", pairs)]
+    channels = [(c.id, c.name) for c in session.design.voice.channels]
+    if len(channels) > 1:
+        driven = bound_combo(session, (*owner, "channel"), channels)
+        rows.insert(0, labelled("Driven by channel", driven))
     group = session.design.box.groups[place]
     if group.pair != "alone":
         wiring = bound_combo(session, (*owner, "pair_in"), PAIR_WIRING)
