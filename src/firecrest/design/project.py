@@ -67,29 +67,26 @@ class Project:
 
 def project_of(design: Design) -> Project:
     """A project of one variant."""
-    only = Variant(box=design.box, power=design.power, voice=design.voice, note=design.note)
+    only = _variant(design, "A", "")
     return _holding(Project(name=design.name, brief=design.brief, variants=(only,)), design)
 
 
 def with_design(project: Project, design: Design) -> Project:
     """The project with ``design`` in force; name and brief are those of all variants."""
     variants = tuple(
-        Variant(
-            letter=v.letter,
-            name=v.name,
-            box=design.box,
-            power=design.power,
-            voice=design.voice,
-            note=design.note,
-        )
-        if v.letter == project.in_force
-        else v
+        _variant(design, v.letter, v.name) if v.letter == project.in_force else v
         for v in project.variants
     )
     made = Project(
         name=design.name, brief=design.brief, variants=variants, in_force=project.in_force
     )
     return _holding(made, design)
+
+
+def _variant(design: Design, letter: Letter, name: str) -> Variant:
+    """What of a design answers the brief."""
+    parts = {"box": design.box, "power": design.power, "voice": design.voice, "note": design.note}
+    return Variant(letter=letter, name=name, **parts)  # type: ignore[arg-type]
 
 
 def _holding(project: Project, design: Design) -> Project:
