@@ -11,6 +11,7 @@ ATTACKS = {
     "designs": (designs.attack, 5000, 1200),
     "environments": (environments.attack, 1000, 900),
     "cycles": (usage.cycles, 500, 1800),
+    "driver": (usage.driver, 20, 900),
     "soak": (usage.soak, 10**9, 1800),
     "fuzz": (fuzz.attack, 10**9, 2400),
 }

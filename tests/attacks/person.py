@@ -31,10 +31,13 @@ class Person:
         self.window, self.dice, self.folder = window, dice, folder
         self.bases = [read_demo(name) for name in demo_names()]
 
+    def acts(self):
+        """Names of all there is to do."""
+        return [name for name in sorted(dir(self)) if name.startswith("do_")]
+
     def act(self):
         """One thing."""
-        acts = [getattr(self, name) for name in sorted(dir(self)) if name.startswith("do_")]
-        act = self.dice.choice(acts)
+        act = getattr(self, self.dice.choice(self.acts()))
         act()
         QTest.qWait(self.dice.choice((0, 0, 5, 30)))
         return act.__name__

@@ -43,6 +43,13 @@ def test_windows_come_and_go():
     assert result.tried == 1
 
 
+def test_what_chance_does_is_taken_back_by_undo():
+    result = usage.driver(SEED, 1, 30)
+    assert result.failed == []
+    assert result.tried == 1
+    assert int(result.facts["steps taken back"]) > 5
+
+
 def test_a_failure_is_seen_and_ends_the_table():
     """An attack that cannot fail would prove nothing."""
 

@@ -32,6 +32,11 @@ def soak(seed, count, seconds):
     return _in_a_process("soak", seed, count, seconds)
 
 
+def driver(seed, count, seconds):
+    """One person after another acts on one design, and takes everything back."""
+    return _in_a_process("driver", seed, count, seconds)
+
+
 def _in_a_process(name, seed, count, seconds):
     result = Result(name, count, seconds)
     with tempfile.TemporaryDirectory() as folder:
@@ -123,6 +128,48 @@ def _run_cycles(seed, count, seconds, folder):
     assert application is not None
 
 
+ACTS = 100
+"""Of one person of the driver."""
+NOT_OF_ONE_DESIGN = ("do_open", "do_demo", "do_random_design", "do_undo", "do_redo")
+
+
+def _run_driver(seed, count, seconds, folder):
+    from PySide6.QtWidgets import QApplication
+
+    from firecrest.app.start import make_application, make_window
+    from firecrest.design.project import project_of
+    from firecrest.files.container import Document
+    from firecrest.files.demos import read_demo
+    from tests.attacks.person import Person
+
+    make_application()
+    troubles, window = Troubles(), make_window(read_demo("slipway"))
+    window.messages = Silent()
+    window.show()
+    session, began, tried, steps = window.session, time.monotonic(), 0, 0
+    while tried < count and time.monotonic() - began < seconds:
+        dice = random.Random(f"{seed} {tried}")
+        person = Person(window, dice, folder)
+        acts = [n for n in person.acts() if n not in NOT_OF_ONE_DESIGN]
+        first = dice.choice(person.bases)
+        session.start(Document(project_of(first)), None)
+        for k in range(ACTS):
+            name = dice.choice(acts)
+            troubles.where = f"person {seed} {tried}, act {k} {name}"
+            getattr(person, name)()
+            if window.isActiveWindow() and QApplication.focusWidget() is None:
+                troubles.add(f"the keyboard is nowhere after {name}")
+        session.drop_typed()
+        steps += len(session.history.past)
+        while session.history.past:
+            session.undo()
+        if session.design != first:
+            troubles.add("undo does not lead back to the first design")
+        tried += 1
+        tell(tried=tried, facts={"steps taken back": str(steps)})
+    window.close()
+
+
 def _run_soak(seed, count, seconds, folder):
     from firecrest.app.start import make_application, make_window
     from firecrest.files.demos import read_demo
@@ -203,5 +250,5 @@ class Silent:
 
 if __name__ == "__main__":
     which, first, most, time_s, place = sys.argv[1:]
-    run = {"cycles": _run_cycles, "soak": _run_soak}[which]
+    run = {"cycles": _run_cycles, "driver": _run_driver, "soak": _run_soak}[which]
     run(int(first), int(most), float(time_s), Path(place))
