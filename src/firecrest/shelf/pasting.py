@@ -77,7 +77,7 @@ _RAISED = r"(?:\^|\*\*)\s?\(?\s?[-+]?\d{1,2}(?!\d)\)?|[⁻⁺]?[⁰¹²³⁴⁵�
 _POWER = rf"10\s?(?:{_RAISED}|[-+]\d{{1,2}}(?!\d))"
 """Ten to a power in every spelling: 10^-4, 10^(-4), 10**-4, 10⁻⁴ and, after a times sign, 10-4."""
 _NUMBER = (
-    rf"(?:10\s?(?:{_RAISED})|(?:\d++(?:[.,]\d++)*+|[.,]\d++)"
+    rf"(?:10\s?(?:{_RAISED})|(?:\d++(?:[.,]\d++){{0,8}}|[.,]\d++)"
     rf"(?:\s{{0,3}}[x×*·]\s{{0,3}}{_POWER}|\s?[eE]\s?[-+]\d{{1,2}}(?!\d)|[eE]\d{{1,2}}(?!\d))?)"
 )
 _UNREAD_POWER = re.compile(
@@ -120,11 +120,12 @@ def _labels() -> re.Pattern[str]:
     return re.compile(rf"(?<![\w.])(?:{spelt})(?![A-Za-z_])", re.IGNORECASE)
 
 
+# Groups are not possessive here: Python before 3.11.5 loses matches of those that hold others.
 _AFTER = re.compile(
-    r"\s*+(?:\((?P<aside>[^)\n]{1,40})\)|\[(?P<box>[^\]\n]{1,20})\])?+\s*+"
-    r"(?:(?:[A-Za-z]\w{0,3}|symbol)(?=\s*+[:=|]))?+"
-    r"[\s:=|;,…)\]]*+(?:\.{2,}+)?+[\s:=|]*+"
-    r"(?:(?:approx\.?|ca\.?|about|typ\.?|~|±|\+/-|Ø|€)\s*+)*+"
+    r"\s*+(?:\((?P<aside>[^)\n]{1,40})\)|\[(?P<box>[^\]\n]{1,20})\])?\s*+"
+    r"(?:(?:[A-Za-z]\w{0,3}|symbol)(?=\s*+[:=|]))?"
+    r"[\s:=|;,…)\]]*+(?:\.{2,}+)?[\s:=|]*+"
+    r"(?:(?:approx\.?|ca\.?|about|typ\.?|~|±|\+/-|Ø|€)\s*+){0,4}"
     rf"(?P<pair>\d\s?[x×]\s?(?!{_POWER}))?(?P<number>{_NUMBER})"
     rf"(?:\s{{0,3}}(?:±|\+/-)\s{{0,3}}(?P<spread>\d{{1,9}}(?:[.,]\d{{1,9}})?)\s?(?P<percent>%)?)?"
     rf"(?:\s?/\s?{_NUMBER})?"
