@@ -2,8 +2,9 @@
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QCoreApplication, QEvent, QRectF
+from PySide6.QtCore import QCoreApplication, QEvent, QRectF, Qt
 from PySide6.QtGui import QImage, QPainter
+from PySide6.QtTest import QTest
 
 from firecrest.app.session import Session
 from firecrest.app.theme.tokens import TINTS
@@ -149,3 +150,26 @@ def test_patterns_are_redrawn_at_the_screens_scale():
     once, twice = (limit_brush("R", *TINTS["rising"].light, r).texture() for r in (1.0, 2.0))
     assert twice.width() == 2 * once.width()
     assert once.width() % 8 == 0
+
+
+def test_a_plot_is_looked_at_closer_about_the_crosshair_and_whole_again(window):
+    window.show_stage("size")
+    settle()
+    chart = window.stage.chart
+    chart.setFocus()
+    window.session.look_at(60.0)
+    whole = chart.content.x_range
+    for key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
+        QTest.keyClick(chart, key, Qt.KeyboardModifier.ControlModifier)
+    low, high = chart.content.x_range
+    assert low < 60 < high
+    assert np.log(high / low) == pytest.approx(np.log(whole[1] / whole[0]) / 4)
+    assert whole[0] <= low
+    window.session.edit_number(("box", "case", "depth"), 0.19)
+    settle()
+    assert chart.content.x_range == pytest.approx((low, high)), "an edit keeps it"
+    for _ in range(9):
+        QTest.keyClick(chart, Qt.Key.Key_Plus)
+    QTest.keyClick(chart, Qt.Key.Key_Minus)
+    QTest.keyClick(chart, Qt.Key.Key_0)
+    assert chart.content.x_range == whole

@@ -58,6 +58,7 @@ def keys_text() -> str:
         "</tr><tr><td>Home End</td><td>plot: crosshair to the ends</td></tr>"
         "<tr><td>W</td><td>plot: worst frequency</td></tr>"
         "<tr><td>T</td><td>plot: the data as a table</td></tr>"
+        "<tr><td>+ − 0</td><td>plot: closer about the crosshair, further, the whole range</td></tr>"
         "<tr><td>↑ ↓</td><td>number field: one step of the last digit; Shift ×10, Ctrl ×0.1</td>"
         "</tr><tr><td>Enter, Esc</td><td>number field: keep, restore</td></tr>"
         "<tr><td>F4</td><td>number field: where this number comes from</td></tr>"

@@ -5,6 +5,7 @@ coordinates, so that patterns neither stretch nor swim. One placement function s
 """
 
 import weakref
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -35,6 +36,9 @@ from firecrest.present.plot.plot import Plot
 LEFT, RIGHT = 50, 24
 """Pixels beside the plot area."""
 THIRD = 2 ** (1 / 3)
+MOST_ZOOM = 3
+ZOOMS = {Qt.Key.Key_Plus: 1, Qt.Key.Key_Equal: 1, Qt.Key.Key_Minus: -1, Qt.Key.Key_0: 0}
+"""Keys of a plot, with Ctrl or without: halvings of its axis; 0 shows it whole."""
 
 
 class _Layer(pg.GraphicsObject):
@@ -82,6 +86,9 @@ class Chart(pg.PlotWidget):
         self.session = session
         self.content: Plot | None = None
         self.ghost: Plot | None = None
+        self._whole: Plot | None = None
+        self._behind: Plot | None = None
+        self._zoom, self._zoom_at = 0, 100.0
         self._span = (0.0, 1.0)
         self._at = -1
         self._area: QRectF | None = None
@@ -149,6 +156,9 @@ class Chart(pg.PlotWidget):
     def show_plot(self, plot: Plot, ghost: Plot | None = None) -> None:
         """Draw ``plot``; a ghost never changes the range."""
         before = self.content
+        self._whole, self._behind = plot, ghost
+        if self._zoom:
+            plot = replace(plot, x_range=self._zoomed(plot))
         self.content, self.ghost = plot, ghost
         self._span = self._x_range()
         if before is None or (before.x_range, before.y_range, before.y_step, before.unit) != (
@@ -162,6 +172,28 @@ class Chart(pg.PlotWidget):
         self.setAccessibleDescription(self._spoken())
         for layer in (self._under, self._over):
             layer.update()
+
+    def _zoomed(self, plot: Plot) -> tuple[float, float]:
+        """The part of the frequency axis on show: narrower about where one zoomed in."""
+        low, high = plot.x_range
+        if plot.x_axis != "frequency":
+            return low, high
+        share = 0.5**self._zoom
+        span = np.log(high / low) * share
+        middle = np.log(min(max(self._zoom_at, low), high))
+        start = min(max(middle - span / 2, np.log(low)), np.log(high) - span)
+        return float(np.exp(start)), float(np.exp(start + span))
+
+    def zoom(self, steps: int) -> None:
+        """In by ``steps`` halvings of the axis about the crosshair, or out; 0 shows it whole."""
+        if self._whole is None or self._whole.x_axis != "frequency":
+            return
+        if self._zoom == 0:
+            low, high = self._whole.x_range
+            here = self.session.frequency or self._whole.crosshair
+            self._zoom_at = here or float(np.sqrt(low * high))
+        self._zoom = min(max(self._zoom + steps, 0), MOST_ZOOM) if steps else 0
+        self.show_plot(self._whole, self._behind)
 
     def _scale(self, plot: Plot) -> None:
         item = self.getPlotItem()
@@ -286,6 +318,8 @@ class Chart(pg.PlotWidget):
             self._pin(None)
         elif key == Qt.Key.Key_T:
             self.show_table()
+        elif key in ZOOMS:
+            self.zoom(ZOOMS[Qt.Key(key)])
         else:
             super().keyPressEvent(event)
 
@@ -312,6 +346,9 @@ class Chart(pg.PlotWidget):
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
         menu = QMenu(self)
         menu.addAction("Show as table\tT", self.show_table)
+        menu.addAction("Zoom in\t+", lambda: self.zoom(1))
+        menu.addAction("Zoom out\t−", lambda: self.zoom(-1))
+        menu.addAction("Whole range\t0", lambda: self.zoom(0))
         menu.addAction("Worst frequency\tW", lambda: self._pin(None))
         menu.addSeparator()
         menu.addAction("Save as…", self.save)
