@@ -49,3 +49,13 @@ def test_a_plot_with_the_keyboard_is_summed_up(window):
     chart = window.stage.chart
     chart.setFocus()
     assert "highest" in chart.accessibleDescription()
+
+
+def test_an_offer_goes_with_the_design_it_was_made_for(window):
+    window.session.told.emit("Tuning moves.", [("Keep it", lambda: None)])
+    assert window.notice.isVisible()
+    window.session.edit_number(DEPTH, 0.19)
+    assert not window.notice.isVisible()
+    window.session.refused.emit("Not so.")
+    window.session.edit_number(DEPTH, 0.2)
+    assert window.notice.isVisible(), "a refusal stays to be read"

@@ -98,3 +98,28 @@ def test_other_words_belong_to_what_is_there(window):
     names |= {item[3].lower() for demo in demo_names() for item in findable(read_demo(demo))}
     assert set(SYNONYMS) <= names
     assert len({page.title for page in pages()}) == len(pages())
+
+
+def test_the_start_page_goes_when_a_document_comes_and_is_never_there_twice(window):
+    first = start(window)
+    second = start(window)
+    assert not first.isVisible()
+    window.session.start_blank()
+    assert not second.isVisible()
+    menu(window, "tour")
+    menu(window, "tour")
+    assert sum(tour.isVisible() for tour in window.findChildren(Tour)) == 1
+
+
+def test_who_stays_with_unsaved_work_gets_no_new_part_and_no_old_sheet_is_pasted_into(window):
+    window.session.edit_number(("box", "case", "depth"), 0.17)
+    window.messages.keep = "cancel"
+    count = len(window.session.shelf.entries())
+    start(window).buttons[1].click()
+    assert len(window.session.shelf.entries()) == count
+    assert window.session.modified
+    window.messages.keep = "drop"
+    window.show_stage("parts")
+    window.stage.open_entry("alder-w13-4")
+    start(window).buttons[1].click()
+    assert window.stage.subject.part.name.startswith("New ")

@@ -21,6 +21,7 @@ from firecrest.present.plot.ceiling import ceiling_plot
 from firecrest.present.plot.plots import runtime_plot, travel_plots
 from firecrest.present.plot.views import impedance_plot
 from tests.app.helpers import settle
+from tests.rects import inside
 
 
 @pytest.fixture
@@ -83,7 +84,7 @@ def test_labels_of_200_random_designs_never_overlap(chart, slipway, monkeypatch)
     for area, rects in placed:
         assert rects
         for k, rect in enumerate(rects):
-            assert rect.inside(area)
+            assert inside(rect, area)
             assert not any(rect.overlaps(other) for other in rects[k + 1 :])
 
 

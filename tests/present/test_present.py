@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.rects import inside
 from tests.reference.designs import system_design
 
 from firecrest.assessment.assess import assess
@@ -214,7 +215,7 @@ def test_nothing_is_ever_placed_over_another(jobs):
     requests = [Request(w, h, around(x, y, w, h)) for (x, y), w, h in jobs]
     rects = [r for r in place(requests, area) if r is not None]
     for k, rect in enumerate(rects):
-        assert rect.inside(area)
+        assert inside(rect, area)
         assert not any(rect.overlaps(other) for other in rects[k + 1 :])
 
 

@@ -12,7 +12,8 @@ class Beginning(Finding):
     """The beginner's half of the main window."""
 
     def show_start(self) -> None:
-        """Where to begin: blank, from parts, a demo, a recent file."""
+        """Where to begin: blank, from parts, a demo, a recent file; a document ends it."""
+        self._leave_cards()
         begins: list[Begin] = [
             ("A new box, from the promise", "Write down what it owes first", self._from_promise),
             ("From what I have", "Your driver's data sheet first, then the box", self._from_parts),
@@ -22,18 +23,28 @@ class Beginning(Finding):
             (text.replace("&", ""), "Opens as a project of its own", partial(self.open_demo, name))
             for _, text, name in DEMOS
         ]
-        StartPage(self, begins, demos, recent_begins(settings.get("recent", []), self.open_path))
+        recent = recent_begins(settings.get("recent", []), self.open_path)
+        page = StartPage(self, begins, demos, recent)
+        self.session.file_changed.connect(page.leave)
 
     def _from_promise(self) -> None:
-        self.new_project()
-        self.show_stage("promise")
+        if self.new_project():
+            self.show_stage("promise")
 
     def _from_parts(self) -> None:
-        self.new_project()
-        self.paste_sheet()
+        if self.new_project():
+            self._parts().new_part("driver", pasting=True)
+
+    def _leave_cards(self) -> None:
+        """Whatever page or pointer is on show goes."""
+        for page in self.findChildren(StartPage):
+            page.leave()
+        for tour in self.findChildren(Tour):
+            tour.leave()
 
     def start_tour(self) -> None:
         """Five pointers, to be left at any time."""
+        self._leave_cards()
         Tour(
             self,
             [

@@ -50,10 +50,12 @@ class FileActions(QMainWindow):
         answer = self.messages.keep_changes(self.session.design.name)
         return answer == "drop" or (answer == "save" and self.save())
 
-    def new_project(self) -> None:
-        """Start from a blank design."""
-        if self.may_leave():
+    def new_project(self) -> bool:
+        """Start from a blank design; False when the present work is stayed with."""
+        left = self.may_leave()
+        if left:
             self.session.start_blank()
+        return left
 
     def open_demo(self, name: str) -> None:
         """Open a shipped demo."""

@@ -163,6 +163,7 @@ class MainWindow(Beginning):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.notice.tell)
         self.session.told.connect(self.notice.tell)
+        self.session.changed.connect(self.notice.drop_offers)
         self.drawer.toggled.connect(self.actions_by_id["side"].setChecked)
         self.announcer = Announcer(self.session, self)
         self.session.file_changed.connect(self.notice.hide)

@@ -68,3 +68,15 @@ def _lacks(
         last = channel.first + channel.outputs - 1
         return f"outputs {channel.first} to {last} of {name} are not there, unlike, or in use"
     return f"{name} has no {channel.outputs} equal outputs left for voice channel {channel.id}"
+
+
+def dealt(
+    board: FittedAmplifier, amplifiers: Sequence[FittedAmplifier], channels: Sequence[Channel]
+) -> list[str]:
+    """Name of the channel on each output of a board, in order; "" where one is free."""
+    names = [""] * len(output_kinds(board))
+    for channel, (place, _, first) in zip(channels, carried(amplifiers, channels)[0], strict=True):
+        if amplifiers[place] is board:
+            for k in range(first, first + channel.outputs):
+                names[k] = channel.name
+    return names

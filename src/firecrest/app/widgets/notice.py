@@ -62,6 +62,11 @@ class Notice(QFrame):
         self.raise_()
         self._timer.start(OFFER_MS if offers else REFUSAL_MS)
 
+    def drop_offers(self) -> None:
+        """The design is another one: what was offered for the one before goes."""
+        if self._buttons and not self.property("refusal"):
+            self.hide()
+
     def _button(self, text: str, action: Callable[[], None]) -> QPushButton:
         button = QPushButton(menu_text(text))
         button.clicked.connect(self.hide)

@@ -4,8 +4,7 @@ from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
-from firecrest.design.outputs import carried, output_kinds
-from firecrest.design.power import BUS, Converter, FittedAmplifier, FittedReceiver, Power, Receiver
+from firecrest.design.power import BUS, Converter, FittedReceiver, Power, Receiver
 
 START_OUTPUT = 24.0
 """Volts of a new converter where no claim says what the amplifier wants."""
@@ -95,15 +94,3 @@ def remove_converter(design: Design, place: int) -> tuple[str, Design]:
 def _with(design: Design, **changes: object) -> Design:
     power: Power = rebuilt(design.power, **changes)
     return replace_at(design, ("power",), power)
-
-
-def dealt(design: Design, board: FittedAmplifier) -> list[str]:
-    """Name of the channel on each output of a board, in order; "" where one is free."""
-    amplifiers = [b for _, b in design.power.amplifiers]
-    names = [""] * len(output_kinds(board))
-    channels = design.voice.channels
-    for channel, (place, _, first) in zip(channels, carried(amplifiers, channels)[0], strict=True):
-        if amplifiers[place] is board:
-            for k in range(first, first + channel.outputs):
-                names[k] = channel.name
-    return names

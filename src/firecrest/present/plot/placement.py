@@ -24,15 +24,6 @@ class Rect:
             and other.y < self.y + self.height
         )
 
-    def inside(self, other: "Rect") -> bool:
-        """Whether it lies wholly in ``other``."""
-        return (
-            self.x >= other.x
-            and self.y >= other.y
-            and self.x + self.width <= other.x + other.width
-            and self.y + self.height <= other.y + other.height
-        )
-
 
 @dataclass(frozen=True)
 class Request:

@@ -15,7 +15,7 @@ from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.units import figure
 from firecrest.design.design import Design
-from firecrest.design.edits.boards import dealt
+from firecrest.design.outputs import dealt
 from firecrest.design.power import BUS, Amplifier, Cell, WallSupply
 from firecrest.present.text.words import joined
 
@@ -78,7 +78,8 @@ def amplifier_names(design: Design) -> list[tuple[str, str]]:
 
 def outputs_words(design: Design, board: int) -> str:
     """What each output of an amplifier board (by its number) carries."""
-    names = dealt(design, design.power.amplifiers[board][1])
+    boards = [b for _, b in design.power.amplifiers]
+    names = dealt(boards[board], boards, design.voice.channels)
     said = []
     for name, run in groupby(enumerate(names, 1), key=lambda item: item[1]):
         places = [str(k) for k, _ in run]
