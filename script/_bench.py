@@ -23,6 +23,7 @@ from firecrest.app.start import make_application, make_window
 from firecrest.assessment.assess import assess
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import vary
+from firecrest.core.parallel import use_all_cores
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number, value_at
 from firecrest.design.project import project_of
@@ -287,5 +288,6 @@ print(
     f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, "
     f"NumPy {np.__version__}"
 )
+use_all_cores()  # as the child process does that choosing runs in
 for part in asked:
     PARTS[part]()

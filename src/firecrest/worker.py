@@ -83,6 +83,9 @@ def main() -> None:
     desk = Desk(Connection(int(sys.argv[1])))
     threading.Thread(target=desk.listen, daemon=True).start()
     import firecrest.search.choose  # noqa: F401  # what jobs need is there before the first one
+    from firecrest.core.parallel import use_all_cores
+
+    use_all_cores()
 
     desk.serve()
 

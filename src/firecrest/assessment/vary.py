@@ -35,11 +35,12 @@ from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
 from firecrest.core.limits.ceiling import spelt
 from firecrest.core.note import Note
+from firecrest.core.parallel import side_by_side
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, dotted, facts_at
 
-VALUES = 24_000
-"""Values per array at most: larger blocks of designs leave the cache and run slower."""
+VALUES = 82_000
+"""Values per array at most: smaller blocks pay Python more often, larger ones leave the cache."""
 LAST = 1
 """What blocks have in common (voices, source, air) is worked out once."""
 TOGETHER = 512
@@ -164,7 +165,9 @@ def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
     shape = (0 if lowered.blocked else count, len(frequency))
     curves = _Curves(np.empty(shape), np.empty(shape, dtype=np.uint8))
     chunks = [slice(start, min(start + TOGETHER, count)) for start in range(0, count, TOGETHER)]
-    found = joined([_chunk(lowered, places, rows, frequency, curves) for rows in chunks])
+    found = joined(
+        side_by_side(lambda rows: _chunk(lowered, places, rows, frequency, curves), chunks)
+    )
     if lowered.blocked:
         return found
     return replace(found, level=curves.level, letters=curves.letters)
