@@ -168,7 +168,7 @@ def varying() -> None:
         (*group, "xmax"): (0.003, 0.005),
     }
     share = 0.0
-    for count, times in ((256, 20), (4096, 3)):
+    for count, times in ((256, 20), (4096, 5)):
         columns = {path: draw.uniform(*span, count) for path, span in spans.items()}
         vary(base, columns, FREQUENCY)
         ours = count / min(timings(lambda _, c=columns: vary(base, c, FREQUENCY), times)) * 1e3  # type: ignore[misc]

@@ -6,8 +6,9 @@ import numpy as np
 import pytest
 
 from firecrest.assessment import vary
+from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.core import parallel
-from firecrest.core.parallel import side_by_side, use_all_cores
+from firecrest.core.parallel import blocks_of, side_by_side, use_all_cores
 
 
 @pytest.fixture
@@ -43,10 +44,15 @@ def test_what_one_raises_is_raised_and_error_states_are_the_callers(two_cores):
         side_by_side(lambda item: np.float64(1) / np.float64(item), [1.0, 0.0])
 
 
+def test_blocks_are_even_and_hold_every_row():
+    assert [b.stop - b.start for b in blocks_of(10, 4)] == [4, 4, 2]
+    assert [b.stop - b.start for b in blocks_of(4096, 750)] == [683] * 5 + [681]
+
+
 def test_designs_are_the_same_on_all_cores(two_cores, slipway, monkeypatch):
     columns = {("box", "case", "depth"): np.linspace(0.15, 0.2, 60)}
     one = vary.vary(slipway, columns)
-    monkeypatch.setattr(vary, "TOGETHER", 8)
+    monkeypatch.setattr(vary, "VALUES", 8 * len(EDIT_GRID))
     many = vary.vary(slipway, columns)
     assert (many.level == one.level).all()
     assert (many.letters == one.letters).all()

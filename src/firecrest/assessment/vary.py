@@ -18,16 +18,7 @@ from firecrest.assessment.columns import (
     stacked,
     widened,
 )
-from firecrest.assessment.derive import (
-    Summary,
-    cabinet_in,
-    heard_of,
-    judging,
-    sounding,
-    summary_of,
-    unheard,
-)
-from firecrest.assessment.lower import inputs
+from firecrest.assessment.derive import cabinet_in, heard_of, judging, sounding, summary_of, unheard
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
@@ -35,16 +26,14 @@ from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
 from firecrest.core.limits.ceiling import spelt
 from firecrest.core.note import Note
-from firecrest.core.parallel import side_by_side
+from firecrest.core.parallel import blocks_of, side_by_side
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, dotted, facts_at
 
-VALUES = 82_000
+VALUES = 120_000
 """Values per array at most: smaller blocks pay Python more often, larger ones leave the cache."""
 LAST = 1
-"""What blocks have in common (voices, source, air) is worked out once."""
-TOGETHER = 512
-"""Designs judged together: what needs no frequencies takes fewer passes in larger blocks."""
+"""What a block asks for twice is worked out once."""
 
 
 @dataclass(frozen=True)
@@ -164,9 +153,9 @@ def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
     places = columns_of(lowered.inputs)
     shape = (0 if lowered.blocked else count, len(frequency))
     curves = _Curves(np.empty(shape), np.empty(shape, dtype=np.uint8))
-    chunks = [slice(start, min(start + TOGETHER, count)) for start in range(0, count, TOGETHER)]
+    blocks = blocks_of(count, max(1, VALUES // len(frequency)))
     found = joined(
-        side_by_side(lambda rows: _chunk(lowered, places, rows, frequency, curves), chunks)
+        side_by_side(lambda rows: _block(lowered, places, rows, frequency, curves), blocks)
     )
     if lowered.blocked:
         return found
@@ -184,66 +173,34 @@ class _Curves:
     letters: Real
 
 
-def _chunk(
+def _block(
     lowered: Lowered, places: Columns, rows: slice, frequency: Real, curves: _Curves
 ) -> Answers:
-    """Designs that are judged together; solved in smaller blocks. Fills their ``curves``."""
-    count, memo = rows.stop - rows.start, Memo(AFRESH)
+    """The designs at ``rows``, solved and judged together. Fills their ``curves``."""
+    count, memo = rows.stop - rows.start, Memo(LAST, sealed=False)
     numbers = rows_of(lowered.inputs, places, rows)
     rolled = cabinet_in(numbers, memo)
     mass, price = np.asarray(rolled.mass), np.asarray(rolled.price)
     if lowered.blocked:
         verdicts = unheard(lowered, rolled, lowered.blocked)
         return widened(Answers(verdicts, mass, price, missing=lowered.blocked), count)
-    size = max(1, VALUES // len(frequency))
-    blocks = [
-        slice(start, min(start + size, rows.stop)) for start in range(rows.start, rows.stop, size)
-    ]
-    shared = Memo(LAST, sealed=False)
-    solved = joined(
-        [
-            _solved(lowered, rows_of(lowered.inputs, places, b), b, frequency, shared, curves)
-            for b in blocks
-        ]
-    )
-    found = judging(lowered, numbers, rolled, solved.summary, memo)
-    loud = solved.summary.loudness
+    sound = sounding(numbers, frequency, memo)
+    heard = heard_of(sound, lowered, memo)
+    letters, loud = sound.top.letters(), heard.loudness
+    curves.level[rows], curves.letters[rows] = sound.top.level, letters
+    found = judging(lowered, numbers, rolled, summary_of(sound, heard), memo)
     return widened(
         Answers(
             found.verdicts,
             mass,
             price,
-            letter=solved.letter,
+            letter=None if loud is None else picked(letters, np.asarray(loud.point)),
             held_at=None if loud is None else np.asarray(loud.frequency),
-            programme_level=solved.summary.programme_level,
+            programme_level=sound.programmed.level,
             missing=lowered.missing[0] if lowered.missing else None,
         ),
         count,
     )
-
-
-@dataclass(frozen=True)
-class _Solved:
-    summary: Summary
-    letter: Real | None
-
-
-def _solved(
-    lowered: Lowered,
-    numbers: inputs.Inputs,
-    rows: slice,
-    frequency: Real,
-    memo: Memo,
-    curves: _Curves,
-) -> _Solved:
-    """One block of designs, as far as their verdicts need it."""
-    sound = sounding(numbers, frequency, memo)
-    heard = heard_of(sound, lowered, memo)
-    letters, loud = sound.top.letters(), heard.loudness
-    curves.level[rows], curves.letters[rows] = sound.top.level, letters
-    letter = None if loud is None else picked(letters, np.asarray(loud.point))
-    summary = summary_of(sound, heard)
-    return widened(_Solved(summary, letter), rows.stop - rows.start)
 
 
 def assess_many(designs: Sequence[Design], frequency: Real, memo: Memo) -> list[Figures]:

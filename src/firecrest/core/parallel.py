@@ -8,12 +8,19 @@ import os
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from contextvars import copy_context
+from math import ceil
 from typing import TypeVar
 
 _Item = TypeVar("_Item")
 _Result = TypeVar("_Result")
 _POOLS: list[ThreadPoolExecutor] = []
 """The threads of this process; none until they are asked for."""
+
+
+def blocks_of(count: int, most: int) -> list[slice]:
+    """``count`` rows in as few blocks of at most ``most`` as it takes, of nearly the same size."""
+    size = ceil(count / ceil(count / most))
+    return [slice(start, min(start + size, count)) for start in range(0, count, size)]
 
 
 def side_by_side(function: Callable[[_Item], _Result], items: Sequence[_Item]) -> list[_Result]:

@@ -25,6 +25,7 @@ from firecrest.assessment.vary import VALUES, grouped
 from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import TOP
+from firecrest.core.parallel import blocks_of, side_by_side
 from firecrest.design.box import Port, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at
@@ -156,19 +157,19 @@ def scanned(lowered: Lowered, path: Path, values: Real, frequency: Real) -> Real
     -inf where a tuning leaves no air.
     """
     designs, count = values.shape
-    loud = np.empty((designs, count))
-    size = max(1, VALUES // (len(frequency) * count))
     own = _own_mass(lowered.inputs) if path[-1] == "added_mass" else 0.0
     free = np.maximum(values - own, 0.0)
-    for start in range(0, designs, size):
-        rows = slice(start, start + size)
+
+    def _scanned(rows: slice) -> Real:
         some = mapped(lowered.inputs, partial(_each, rows=rows, count=count))
         some = put(some, path, free[rows].reshape(-1, 1))
         sound = sounding(some, frequency, Memo(AFRESH))
         level = np.broadcast_to(loudness_under(sound, sound.top).level, (free[rows].size, 1))
         full = np.any(np.broadcast_arrays(*sound.scene.model.full, level)[:-1], axis=0)
-        loud[rows] = np.where(full | np.isnan(level), -np.inf, level).reshape(-1, count)
-    return loud
+        return np.where(full | np.isnan(level), -np.inf, level).reshape(-1, count)
+
+    blocks = blocks_of(designs, max(1, VALUES // (len(frequency) * count)))
+    return np.concatenate(side_by_side(_scanned, blocks))
 
 
 def _each(values: Any, rows: slice, count: int) -> Any:
