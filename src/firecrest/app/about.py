@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QTextBrowser, QVBoxLayo
 
 from firecrest import __version__
 from firecrest.app.actions import ACTIONS
+from firecrest.app.theme.size import sized
 from firecrest.app.widgets.plain import label
 
 PACKAGES = ("PySide6_Essentials", "pyqtgraph", "numpy", "scipy", "pydantic", "Pint", "typer")
@@ -71,7 +72,7 @@ def text_dialog(parent: QWidget, title: str, html: str) -> QDialog:
     dialog = QDialog(parent)
     dialog.setWindowTitle(title)
     dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-    dialog.resize(620, 560)
+    dialog.resize(sized(620), sized(560))
     column = QVBoxLayout(dialog)
     column.addWidget(label(title, "panel"))
     browser = QTextBrowser()

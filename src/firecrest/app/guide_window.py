@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt, QUrl
 from PySide6.QtGui import QTextCursor, QTextDocument
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QTextBrowser, QWidget
 
+from firecrest.app.theme.size import fix, sized
 from firecrest.present.text.guide import page_named, pages
 
 SIZE, LIST_WIDTH = (820, 620), 170
@@ -15,10 +16,10 @@ class GuideWindow(QDialog):
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("Guide")
-        self.resize(*SIZE)
+        self.resize(*(sized(pixels) for pixels in SIZE))
         self.list = QListWidget()
         self.list.setAccessibleName("Pages of the guide")
-        self.list.setFixedWidth(LIST_WIDTH)
+        fix(self.list, width=LIST_WIDTH)
         self.list.addItems([page.title for page in pages()])
         self.browser = QTextBrowser()
         self.browser.setAccessibleName("Page of the guide")

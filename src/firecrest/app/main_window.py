@@ -9,6 +9,7 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
     QMenuBar,
+    QScrollArea,
     QStackedWidget,
     QToolButton,
     QVBoxLayout,
@@ -16,7 +17,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.actions import ACTIONS, MENUS, Action
-from firecrest.app.announcing import Announcer
+from firecrest.app.announcing import Announcer, announce
 from firecrest.app.beginning import Beginning
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
@@ -27,6 +28,7 @@ from firecrest.app.stages.power.stage import PowerStage
 from firecrest.app.stages.promise import PromiseStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.voice import VoiceStage
+from firecrest.app.theme.size import desktop_share, fix, sized, text_size
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
 from firecrest.app.widgets.drawer import Drawer
@@ -42,6 +44,7 @@ from firecrest.present.text.sentences import FIELD_OF_PROMISE
 from firecrest.proposals.elements import add_chamber
 
 LEAST, ROOMY = (1024, 700), 1180
+LEAST_STAGE, WITH_FILE = 400, 900
 NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
 STAGES: dict[str, type[Stage]] = {
     cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
@@ -56,7 +59,7 @@ class MainWindow(Beginning):
         self.session = session
         session.setParent(self)
         self.messages = Messages(self)
-        self.setMinimumSize(*LEAST)
+        text_size.changed.connect(self._arrange)
         self.resize(1280, 800)
         self.setAcceptDrops(True)
         self._visited: list[str] = ["promise"]
@@ -77,13 +80,16 @@ class MainWindow(Beginning):
         self.chain = Chain(self.session)
         self.stages = {}
         self.stack = QStackedWidget()
+        page = QScrollArea()  # for texts so large that a stage has no room
+        page.setWidgetResizable(True)
+        page.setWidget(self.stack)
         middle = QHBoxLayout()
         middle.setSpacing(0)
         self.drawer = Drawer(self.side)
-        for widget, stretch in ((self.rail, 0), (self.stack, 1), (self.drawer, 0)):
+        for widget, stretch in ((self.rail, 0), (page, 1), (self.drawer, 0)):
             middle.addWidget(widget, stretch)
-        page = QWidget()
-        self._whole = column = QVBoxLayout(page)
+        whole = QWidget()
+        self._whole = column = QVBoxLayout(whole)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         self.menu_line = self._menu_line()
@@ -91,14 +97,14 @@ class MainWindow(Beginning):
         column.addWidget(self.strip)
         column.addLayout(middle, 1)
         column.addWidget(self.chain)
-        self.setCentralWidget(page)
-        self.notice = Notice(page)
+        self.setCentralWidget(whole)
+        self.notice = Notice(whole)
 
     def _menu_line(self) -> QWidget:
         line = QWidget()
         line.setObjectName("menuLine")
         line.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        line.setFixedHeight(38)
+        fix(line, height=38)
         row = QHBoxLayout(line)
         row.setContentsMargins(12, 0, 12, 0)
         row.setSpacing(8)
@@ -116,7 +122,7 @@ class MainWindow(Beginning):
             button = QToolButton()
             button.setDefaultAction(self.actions_by_id[action])
             button.setText(text)
-            button.setFixedSize(28, 26)
+            fix(button, width=28, height=26)
             row.addWidget(button)
             setattr(self, f"{action}_button", button)
         self.finder = FindField(self._findable)
@@ -125,7 +131,7 @@ class MainWindow(Beginning):
 
     def _menus(self) -> QMenuBar:
         bar = QMenuBar()
-        bar.setSizePolicy(bar.sizePolicy().Policy.Maximum, bar.sizePolicy().Policy.Preferred)
+        bar.setSizePolicy(bar.sizePolicy().Policy.Fixed, bar.sizePolicy().Policy.Preferred)
         menus = {name: bar.addMenu(name) for name in MENUS}
         subs: dict[str, QMenu] = {}
         for action in ACTIONS:
@@ -207,6 +213,7 @@ class MainWindow(Beginning):
         if key not in self.stages:
             self.stages[key] = STAGES[key](self.session)
             self.stages[key].edits_elsewhere.connect(self._refresh_file)
+            fix(self.stages[key], least_height=LEAST_STAGE)
             self.stack.addWidget(self.stages[key])
         self.stack.setCurrentWidget(self.stages[key])
         self._refresh_file()
@@ -287,6 +294,12 @@ class MainWindow(Beginning):
         """The whole screen, or back."""
         self.showNormal() if self.isFullScreen() else self.showFullScreen()
 
+    def zoom(self, steps: str) -> None:
+        """Larger or smaller text with everything around it, remembered; 0 steps: 100 %."""
+        text_size.choose(zoom=text_size.next_zoom(int(steps)))
+        settings.put("zoom", text_size.zoom)
+        announce(self, f"Text at {100 * text_size.factor:.0f} %")
+
     def choose_theme(self, choice: str) -> None:
         """Light, dark, or as the desktop has it."""
         holder.choose(choice)
@@ -304,17 +317,24 @@ class MainWindow(Beginning):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
+        self._arrange()
+
+    def _arrange(self) -> None:
+        """What has room at this size of window and text."""
+        share = min(text_size.factor, 1.0)
+        self.setMinimumSize(*(round(share * pixels) for pixels in LEAST))
         small = self._small()
         self.rail.set_narrow(small or self.actions_by_id["rail"].isChecked())
         self.strip.set_small(small)
         self.chain.set_small(small)
         self.drawer.set_small(small)
+        self.saved.setVisible(self.width() >= sized(WITH_FILE))
         self._whole.activate()
         self.drawer.place()
 
     def _small(self) -> bool:
         """Whether the window has no room for a panel beside the stage."""
-        return self.width() < ROOMY
+        return self.width() < sized(ROOMY)
 
     def _restore_layout(self) -> None:
         geometry = settings.get_state("window/geometry")
@@ -341,6 +361,9 @@ class MainWindow(Beginning):
         super().changeEvent(event)
         if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
             self.look_at_file()
+        elif event.type() == QEvent.Type.ApplicationFontChange:
+            dots = self.screen().logicalDotsPerInch()
+            text_size.choose(desktop=desktop_share(QApplication.font(), dots))
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self.may_leave():

@@ -1,7 +1,7 @@
 """The regions of the window, and how the keyboard goes from one to the next."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QStackedWidget, QWidget
+from PySide6.QtWidgets import QApplication, QScrollArea, QStackedWidget, QWidget
 
 from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
@@ -10,6 +10,15 @@ from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.stops import next_stop, of_group, stops_in
 from firecrest.app.widgets.strip import Strip
+
+
+def bring_into_view(widget: QWidget) -> None:
+    """Scroll whatever ``widget`` stands in until it is seen."""
+    area: QWidget | None = widget.parentWidget()
+    while area is not None:
+        if isinstance(area, QScrollArea):
+            area.ensureWidgetVisible(widget)
+        area = area.parentWidget()
 
 
 class Regions(ShelfActions):
@@ -41,6 +50,7 @@ class Regions(ShelfActions):
         for child in region.findChildren(QWidget):
             if child.isVisible() and child.focusPolicy() & Qt.FocusPolicy.TabFocus:
                 child.setFocus(Qt.FocusReason.TabFocusReason)
+                bring_into_view(child)
                 break
 
     def previous_region(self) -> None:
@@ -64,4 +74,5 @@ class Regions(ShelfActions):
             return super().focusNextPrevChild(next)
         reason = Qt.FocusReason.TabFocusReason if next else Qt.FocusReason.BacktabFocusReason
         found.setFocus(reason)
+        bring_into_view(found)
         return True

@@ -29,6 +29,10 @@ def _theme(value: Any) -> bool:
     return value in ("light", "dark", "desktop")
 
 
+def _zoom(value: Any) -> bool:
+    return isinstance(value, int | float) and 0.5 <= value <= 4.0
+
+
 def _yes_no(value: Any) -> bool:
     return isinstance(value, bool)
 
@@ -47,6 +51,7 @@ def _state(value: Any) -> bool:
 
 SETTINGS: Mapping[str, Callable[[Any], bool]] = {
     "theme": _theme,
+    "zoom": _zoom,
     "stage": _text,
     "folder": _text,
     "recent": _paths,

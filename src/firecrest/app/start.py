@@ -66,6 +66,7 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
 
     from firecrest.app.collecting import Collector
     from firecrest.app.settings import settings
+    from firecrest.app.theme.size import desktop_share, text_size
     from firecrest.app.theme.style import holder, load_fonts
 
     running = QApplication.instance()
@@ -80,6 +81,10 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     icon = QPixmap()
     icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
     application.setWindowIcon(QIcon(icon))
+    dots = application.primaryScreen().logicalDotsPerInch()
+    text_size.choose(
+        desktop=desktop_share(application.font(), dots), zoom=settings.get("zoom", 1.0)
+    )
     holder.choose(settings.get("theme", "desktop"))
     return application
 

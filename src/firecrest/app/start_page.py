@@ -7,6 +7,7 @@ from PySide6.QtCore import QRect, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from firecrest.app.theme.size import fix, sized
 from firecrest.app.widgets.plain import label, menu_text, tip
 
 Begin = tuple[str, str, Callable[[], object]]
@@ -43,7 +44,7 @@ class StartPage(QFrame):
                 columns.addLayout(self._column(title, rows))
         box.addLayout(columns)
         box.addWidget(label("Esc leaves this page; Help, Start page brings it back.", "hint"))
-        self.setFixedWidth(WIDTH)
+        fix(self, width=WIDTH)
         self.adjustSize()
         self.move((window.width() - WIDTH) // 2, max((window.height() - self.height()) // 2, 8))
         self.raise_()
@@ -123,7 +124,7 @@ class Tour(QFrame):
         row.addWidget(leave)
         row.addWidget(self.next)
         box.addLayout(row)
-        self.setFixedWidth(POINTER_WIDTH)
+        fix(self, width=POINTER_WIDTH)
         self._point()
 
     def go_on(self) -> None:
@@ -157,7 +158,7 @@ class Tour(QFrame):
         self._count.setText(f"{self._at + 1} of {len(self._stops)}")
         self.next.setText("Next" if self._at + 1 < len(self._stops) else "Done")
         self.show()
-        inner = POINTER_WIDTH - 30
+        inner = sized(POINTER_WIDTH) - 30
         self._text.setFixedSize(inner, self._text.heightForWidth(inner))
         self.setFixedHeight(self._box.totalSizeHint().height())
         self.move(_beside(self, target).topLeft())

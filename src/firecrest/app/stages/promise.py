@@ -5,6 +5,7 @@ from typing import Any
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.stages.base import Stage, column, columns, numbers
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import (
     Segments,
@@ -17,7 +18,7 @@ from firecrest.app.widgets.choices import (
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.note_edit import NoteEdit
 from firecrest.app.widgets.number_field import NumberEdit
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import caution, label
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.frame.meters import mark_of
@@ -58,8 +59,7 @@ class PromiseStage(Stage):
         right.addWidget(label("Level against distance", "section"))
         self.chart = Chart(self.session, height=180)
         right.addWidget(self.chart, 1)
-        self._caution = label("", "caution")
-        self._caution.setWordWrap(True)
+        self._caution = caution()
         right.addWidget(self._caution)
         row.addLayout(right, 2)
         self.splitter.setSizes([330, 260])
@@ -79,7 +79,7 @@ class PromiseStage(Stage):
         full: Path = ("brief", *path)
         edit = NumberEdit(self.session, at_path(self.session.design, full))
         edit.setProperty("path", ".".join(map(str, full)))
-        edit.setFixedWidth(84)
+        fix(edit, width=84)
         self.session.changed.connect(edit.show_value)
         return edit
 
@@ -187,6 +187,6 @@ class PromiseStage(Stage):
             set_role(far, {"short": "bad", "met": "good"}.get(state, "second"))
         ghost = plots.distance_plot(trial) if trial else None
         self.chart.show_plot(plots.distance_plot(session.assessment), ghost)
-        caution = hearing_caution(session.assessment)
-        self._caution.setVisible(bool(caution))
-        self._caution.setText(caution)
+        heard = hearing_caution(session.assessment)
+        self._caution.setVisible(bool(heard))
+        self._caution.setText(heard)

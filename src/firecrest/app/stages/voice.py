@@ -9,12 +9,14 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
     QPushButton,
+    QSizePolicy,
     QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
 from firecrest.app.stages.base import Stage, column, numbers
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label, tip
@@ -184,7 +186,7 @@ class VoiceStage(Stage):
             ("✕", "Remove", lambda: self._remove(channel, place)),
         ):
             button = QPushButton(text)
-            button.setFixedWidth(30)
+            fix(button, width=30)
             button.setStyleSheet("padding: 0")
             tip(button, name)
             button.setAccessibleName(f"{name}: {owner_of(session.design, here)}")
@@ -230,7 +232,8 @@ def _card(title: str) -> tuple[QFrame, QVBoxLayout]:
     """A card with a title."""
     card = QFrame()
     card.setProperty("role", "card")
-    card.setFixedWidth(206)
+    fix(card, least_width=206)
+    card.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
     box = QVBoxLayout(card)
     box.setContentsMargins(10, 6, 10, 8)
     box.setSpacing(2)

@@ -1,5 +1,6 @@
 """Fonts, palette and style sheet of the application, built from the colour roles."""
 
+import re
 from collections.abc import Iterator
 from contextlib import contextmanager
 from importlib import resources
@@ -9,11 +10,14 @@ from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PySide6.QtWidgets import QApplication
 
+from firecrest.app.theme.size import fit_all, sized, text_size
 from firecrest.app.theme.tokens import Theme
 
 TITLE_FAMILY = "Manrope"
 TEXT_FAMILY = "Clear Sans"
 MEDIUM_FAMILY = "Clear Sans Medium"
+PIXELS = re.compile(r"(?<![\w#])([1-9]\d*)px\b")
+"""A size of the style sheet but 0, which is one at 100 %."""
 
 
 def load_fonts() -> None:
@@ -47,7 +51,8 @@ class ThemeHolder(QObject):
         super().__init__()
         self.theme = Theme(dark=False)
         self.choice = "desktop"
-        self._dressed = False
+        self._dressed: tuple[bool, float] | None = None
+        text_size.changed.connect(self._fit)
 
     def choose(self, choice: str) -> None:
         """``light``, ``dark``, or ``desktop`` to follow it."""
@@ -57,13 +62,18 @@ class ThemeHolder(QObject):
         dark = choice == "dark"
         if choice == "desktop":
             dark = application.styleHints().colorScheme() == Qt.ColorScheme.Dark
-        if self._dressed and self.theme.dark == dark:
+        if self._dressed == (dark, text_size.factor):
             return
-        self._dressed = True
+        self._dressed = (dark, text_size.factor)
         self.theme = Theme(dark=dark)
         application.setPalette(_palette(self.theme))
         application.setStyleSheet(style_sheet(self.theme))
         self.changed.emit()
+
+    def _fit(self) -> None:
+        """Another text size: the style sheet, then every size that is set."""
+        self.choose(self.choice)
+        fit_all()
 
     @contextmanager
     def on_paper(self) -> Iterator[None]:
@@ -115,11 +125,12 @@ def _palette(t: Theme) -> QPalette:
 
 
 def style_sheet(t: Theme) -> str:
-    """Style sheet from the colour roles; the text is resources/style.qss."""
+    """Style sheet from the colour roles, at the text size; its text is resources/style.qss."""
     text = resources.files("firecrest.app") / "resources" / "style.qss"
     families = {
         "title_family": TITLE_FAMILY,
         "text_family": TEXT_FAMILY,
         "medium_family": MEDIUM_FAMILY,
     }
-    return Template(text.read_text(encoding="utf-8")).substitute(families | t.roles())
+    made = Template(text.read_text(encoding="utf-8")).substitute(families | t.roles())
+    return PIXELS.sub(lambda found: f"{sized(float(found[1])) or 1}px", made)

@@ -1,9 +1,10 @@
 """A named horizontal bar with a value, and a stripe where there is a limit."""
 
 from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QPaintEvent
 from PySide6.QtWidgets import QWidget
 
+from firecrest.app.theme.size import canvas, extent, fix, sized
 from firecrest.app.theme.style import colour, text_font
 
 
@@ -16,7 +17,7 @@ class BarRow(QWidget):
         self._name, self._value, self._share = "", "", 0.0
         self._limit: float | None = None
         self._short = False
-        self.setFixedHeight(30)
+        fix(self, height=30)
 
     def show_bar(
         self, name: str, value: str, share: float, limit: float | None, *, short: bool
@@ -28,11 +29,10 @@ class BarRow(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(160, 30)
+        return QSize(sized(160), sized(30))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        p = QPainter(self)
-        area = QRectF(self.rect())
+        p, area = canvas(self), extent(self)
         p.setFont(text_font(12))
         p.setPen(colour("ink"))
         p.drawText(area, Qt.AlignmentFlag.AlignLeft, self._name)

@@ -5,6 +5,7 @@ from PySide6.QtGui import QFontMetricsF, QPainter, QPainterPath, QPaintEvent, QP
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
+from firecrest.app.theme.size import canvas, extent, fix, grown
 from firecrest.app.theme.style import colour, holder, text_font, title_font
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
@@ -13,7 +14,8 @@ from firecrest.present.frame.chain import ChainLink, ChainRow, chain
 
 HEIGHT, SMALL_HEIGHT = 66, 44
 THIN, THICK = 1.6, 9.5
-CAPTION = 140
+CAPTION, PLATE = 140, 14
+"""Room for the caption, and what a plate adds to its text."""
 
 
 def half_width(spare: float | None) -> float:
@@ -46,7 +48,8 @@ class Chain(QWidget):
         self.setObjectName("chain")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
-        self.setFixedHeight(HEIGHT)
+        self._small = False
+        fix(self, height=HEIGHT)
         self.row: ChainRow = chain(session.assessment, None)
         self.links = [LinkWidget(self, k) for k in range(len(self.row.links))]
         for signal in (session.changed, session.looked):
@@ -68,7 +71,8 @@ class Chain(QWidget):
 
     def set_small(self, small: bool) -> None:
         """One line, for small windows."""
-        self.setFixedHeight(SMALL_HEIGHT if small else HEIGHT)
+        self._small = small
+        fix(self, height=SMALL_HEIGHT if small else HEIGHT)
 
     def follow(self, place: int) -> None:
         """Go to the field that moves a link most."""
@@ -79,10 +83,10 @@ class Chain(QWidget):
     def resizeEvent(self, event: object) -> None:
         for k, widget in enumerate(self.links):
             left, width = self._slot(k)
-            widget.setGeometry(int(left), 2, int(width), self.height() - 4)
+            widget.setGeometry(grown(QRectF(left, 2, width, extent(self).height() - 4)))
 
     def _slot(self, place: int) -> tuple[float, float]:
-        width = (self.width() - CAPTION - 10) / len(self.row.links)
+        width = (extent(self).width() - CAPTION - 10) / len(self.row.links)
         return CAPTION + place * width, width
 
     def _centre(self, place: int) -> float:
@@ -90,13 +94,12 @@ class Chain(QWidget):
         return left + width / 2
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        p = QPainter(self)
-        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        p, whole = canvas(self), extent(self)
         p.setPen(QPen(colour("rule2"), 1))
-        p.drawLine(0, 0, self.width(), 0)
+        p.drawLine(QPointF(0, 0), QPointF(whole.width(), 0))
         p.setFont(title_font(14))
         p.setPen(colour("ink"))
-        small = self.height() <= SMALL_HEIGHT
+        small = self._small
         p.drawText(QPointF(14, 18 if small else 22), "Chain")
         if not small:
             p.setFont(text_font(11))
@@ -106,14 +109,14 @@ class Chain(QWidget):
         p.setPen(colour("ink"))
         p.drawText(QPointF(14, 34 if small else 54), self.row.caption)
         self._rope(p)
-        for k, link in enumerate(self.row.links):
-            self._link(p, k, link)
+        for k, (link, text) in enumerate(zip(self.row.links, self._texts(), strict=True)):
+            self._link(p, k, link, text)
 
     def _rope(self, p: QPainter) -> None:
-        middle = self.height() / 2 - 1
+        middle = extent(self).height() / 2 - 1
         centres = [self._centre(k) for k in range(len(self.row.links))]
         halves = [half_width(link.spare) for link in self.row.links]
-        xs = [CAPTION, *centres, self.width() - 10]
+        xs = [CAPTION, *centres, extent(self).width() - 10]
         hs = [halves[0], *halves, halves[-1]]
         top, bottom = [], []
         for k in range(len(xs) - 1):
@@ -137,21 +140,33 @@ class Chain(QWidget):
         for k, link in enumerate(self.row.links):
             if link.weakest and link.spare is not None and link.spare < 0:
                 p.save()
-                p.setClipRect(QRectF(centres[k] - 48, 0, 96, self.height()))
+                p.setClipRect(QRectF(centres[k] - 48, 0, 96, extent(self).height()))
                 p.fillPath(rope, colour("flame"))
                 p.restore()
 
-    def _link(self, p: QPainter, place: int, link: ChainLink) -> None:
+    def _texts(self) -> list[str]:
+        """What the plates say: as much as all of them have room for."""
+        links, metrics = self.row.links, QFontMetricsF(text_font(12, medium=True))
+        fuller = [[x.plate for x in links], [x.short for x in links]]
+        if self._small:  # there names have no line of their own
+            fuller = [
+                [f"{x.name} {t}" for x, t in zip(links, f, strict=True)] for f in fuller
+            ] + fuller
+        free = self._slot(0)[1] - 4 - PLATE
+        fits = (f for f in fuller if all(metrics.horizontalAdvance(t) <= free for t in f))
+        return next(fits, fuller[-1])
+
+    def _link(self, p: QPainter, place: int, link: ChainLink, text: str) -> None:
         left, width = self._slot(place)
+        height = extent(self).height()
         p.setFont(text_font(12, medium=True))
         p.setPen(colour("ink"))
-        small = self.height() <= SMALL_HEIGHT
-        text = f"{link.name} {link.plate}" if small and len(link.plate) < 6 else link.plate
+        small = self._small
         if not small:
             p.drawText(QRectF(left, 3, width, 16), Qt.AlignmentFlag.AlignCenter, link.name)
         font = text_font(12, medium=True)
-        plate_width = min(QFontMetricsF(font).horizontalAdvance(text) + 14, width - 4)
-        plate = QRectF(left + (width - plate_width) / 2, self.height() / 2 - 11, plate_width, 20)
+        plate_width = min(QFontMetricsF(font).horizontalAdvance(text) + PLATE, width - 4)
+        plate = QRectF(left + (width - plate_width) / 2, height / 2 - 11, plate_width, 20)
         p.setBrush(colour("yolk" if link.weakest else "card"))
         p.setPen(QPen(colour("stripe" if link.weakest else "rule2"), 1))
         p.drawRoundedRect(plate, 4, 4)
@@ -161,9 +176,9 @@ class Chain(QWidget):
         p.setFont(text_font(11))
         p.setPen(colour("ink2"))
         if not small:
-            self._part(p, QRectF(left, self.height() - 18, width, 16), link.part)
+            self._part(p, QRectF(left, height - 18, width, 16), link.part)
         if self.links[place].hasFocus():
-            paint_ring(p, QRectF(left + 1, 1, width - 2, self.height() - 2))
+            paint_ring(p, QRectF(left + 1, 1, width - 2, height - 2))
 
     def _part(self, p: QPainter, box: QRectF, part: str) -> None:
         text = QFontMetricsF(p.font()).elidedText(

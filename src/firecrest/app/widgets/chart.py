@@ -25,6 +25,7 @@ from PySide6.QtWidgets import QApplication, QDialog, QMenu, QVBoxLayout
 
 from firecrest.app.exporting import Picture, Table, export, kinds
 from firecrest.app.session import Session
+from firecrest.app.theme.size import fix, ratio, shrunk, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.app.widgets.data_table import DataTable
@@ -61,7 +62,8 @@ class _Layer(pg.GraphicsObject):
             return
         area = chart.settle_area()
         painter.setClipRect(area)
-        worker = LabelPainter(painter, area, chart.to_pixels, chart.devicePixelRatioF())
+        painter.scale(text_size.factor, text_size.factor)
+        worker = LabelPainter(painter, shrunk(area), chart.to_canvas, ratio(chart))
         content, ghost = chart.content, chart.ghost
         if content is None:
             return
@@ -92,32 +94,39 @@ class Chart(pg.PlotWidget):
         self._span = (0.0, 1.0)
         self._at = -1
         self._area: QRectF | None = None
-        self.setMinimumHeight(height)
+        fix(self, least_height=height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
         item = self.getPlotItem()
         item.hideButtons()
         item.getViewBox().setMouseEnabled(x=False, y=False)
         item.getViewBox().setDefaultPadding(0)
-        item.layout.setContentsMargins(0, 6, RIGHT, 0)
-        for name in ("left", "bottom"):
-            axis = item.getAxis(name)
-            axis.setStyle(
-                tickLength=0,
-                tickFont=text_font(11),
-                autoExpandTextSpace=False,
-                hideOverlappingLabels=RIGHT,  # so far a text may reach beyond its axis
-            )
-        item.getAxis("left").setWidth(LEFT)
-        item.getAxis("bottom").setHeight(20)
         self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
         for layer in (self._under, self._over):
             self.scene().addItem(layer)
         item.getViewBox().sigResized.connect(self._moved)
         holder.changed.connect(self._dress)
+        text_size.changed.connect(self._fit)
+        self._fit()
         self._dress()
 
     # geometry ----------------------------------------------------------------
+
+    def _fit(self) -> None:
+        """Axes as large as their texts."""
+        item = self.getPlotItem()
+        item.layout.setContentsMargins(0, sized(6), sized(RIGHT), 0)
+        for name in ("left", "bottom"):
+            item.getAxis(name).setStyle(
+                tickLength=0,
+                tickFont=text_font(sized(11)),
+                autoExpandTextSpace=False,
+                hideOverlappingLabels=sized(RIGHT),  # so far a text may reach beyond its axis
+            )
+        item.getAxis("left").setWidth(sized(LEFT))
+        item.getAxis("bottom").setHeight(sized(20))
+        if self.content is not None:
+            self._scale(self.content)
 
     def plot_area(self) -> QRectF:
         """Inner rectangle of the plot in scene pixels."""
@@ -136,6 +145,11 @@ class Chart(pg.PlotWidget):
         share = (self._axis(np.asarray(x, dtype=float)) - x0) / (x1 - x0)
         rise = (np.asarray(y, dtype=float) - y0) / (y1 - y0)
         return area.left() + share * area.width(), area.bottom() - rise * area.height()
+
+    def to_canvas(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """The same in pixels at 100 %, in which plots are painted."""
+        across, down = self.to_pixels(x, y)
+        return across / text_size.factor, down / text_size.factor
 
     def _axis(self, x: np.ndarray) -> np.ndarray:
         assert self.content is not None
@@ -199,12 +213,12 @@ class Chart(pg.PlotWidget):
         item = self.getPlotItem()
         item.getViewBox().setRange(xRange=self._x_range(), yRange=plot.y_range, padding=0)
         item.getAxis("bottom").setTicks([self._apart(x_ticks(plot)), minor_ticks(plot)])
-        item.getAxis("left").setTicks([y_ticks(plot, self.height()), []])
+        item.getAxis("left").setTicks([y_ticks(plot, round(self.height() / text_size.factor)), []])
 
     def _apart(self, ticks: list[tuple[float, str]]) -> list[tuple[float, str]]:
         """The ticks whose texts do not touch; round numbers stay first."""
-        (low, high), metrics = self._span, QFontMetricsF(text_font(11))
-        room = self.width() - LEFT - RIGHT
+        (low, high), metrics = self._span, QFontMetricsF(text_font(sized(11)))
+        room = self.width() - sized(LEFT + RIGHT)
         places = [(x - low) / (high - low) * room for x, _ in ticks]
         widths = [metrics.horizontalAdvance(text) for _, text in ticks]
         ranks = ["125".find(text[:1]) % 9 for _, text in ticks]
@@ -339,7 +353,7 @@ class Chart(pg.PlotWidget):
             paint_ring(painter, self.plot_area(), 0.0)
 
     def sizeHint(self) -> QSize:
-        return QSize(300, self.minimumHeight())
+        return QSize(sized(300), self.minimumHeight())
 
     # export --------------------------------------------------------------------
 
@@ -387,7 +401,7 @@ class Chart(pg.PlotWidget):
         assert self.content is not None
         dialog = QDialog(self)
         dialog.setWindowTitle(f"{self.content.name} as a table")
-        dialog.resize(520, 480)
+        dialog.resize(sized(520), sized(480))
         QVBoxLayout(dialog).addWidget(DataTable(self.table(), dialog.windowTitle()))
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.show()

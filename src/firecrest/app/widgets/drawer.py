@@ -4,6 +4,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.plain import tip
 from firecrest.app.widgets.side import SidePanel
 
@@ -20,7 +21,7 @@ class Drawer(QWidget):
         self.side = side
         self._small, self._wanted, self._moves = False, True, 0
         self.edge = QToolButton()
-        self.edge.setFixedWidth(EDGE)
+        fix(self.edge, width=EDGE)
         self.edge.setSizePolicy(
             self.edge.sizePolicy().Policy.Fixed, self.edge.sizePolicy().Policy.Expanding
         )

@@ -7,6 +7,8 @@ from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QLineEdit, QListWidget, QListWidgetItem, QWidget
 
+from firecrest.app.theme.size import fix
+
 SHOWN = 12
 
 
@@ -53,9 +55,9 @@ class FindField(QLineEdit):
         self._list: QListWidget | None = None
         self.setPlaceholderText("Find anything  (Ctrl K)")
         self.setAccessibleName("Find a command, field or part")
-        self.setMaximumWidth(288)
+        fix(self, most_width=288)
         self.setMaxLength(LONGEST)
-        self.setMinimumWidth(200)
+        fix(self, least_width=200)
         self.textChanged.connect(self._search)
 
     def results(self) -> list[str]:

@@ -4,6 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QWidget
 
+from firecrest.app.theme.size import canvas, fix, sized
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.plain import tip
 
@@ -118,7 +119,7 @@ class Mark(QWidget):
         super().__init__()
         self._state = state
         self._size = size
-        self.setFixedSize(size + 2, size + 4)
+        fix(self, width=size + 2, height=size + 4)
 
     def set_state(self, state: str) -> None:
         """Show another state."""
@@ -127,10 +128,10 @@ class Mark(QWidget):
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(self._size + 2, self._size + 4)
+        return QSize(sized(self._size + 2), sized(self._size + 4))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        painter = canvas(self)
         paint_mark(painter, QRectF(1, 2, self._size, self._size), self._state)
 
 
@@ -154,7 +155,7 @@ class Origin(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self._origin = ""
-        self.setFixedSize(12, 24)
+        fix(self, width=12, height=24)
 
     def set_origin(self, origin: str, words: str) -> None:
         """Show where a figure comes from."""
@@ -164,5 +165,5 @@ class Origin(QWidget):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        painter = canvas(self)
         paint_origin(painter, QRectF(2, 8, 7, 7), self._origin)

@@ -4,6 +4,7 @@ from PySide6.QtGui import QFocusEvent
 from PySide6.QtWidgets import QPlainTextEdit
 
 from firecrest.app.editing import Editing
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import unhook
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
@@ -17,7 +18,7 @@ class NoteEdit(QPlainTextEdit):
     def __init__(self, session: Editing, path: Path) -> None:
         super().__init__()
         self.session, self.path = session, path
-        self.setFixedHeight(HEIGHT)
+        fix(self, height=HEIGHT)
         self.setTabChangesFocus(True)
         self.setAccessibleName(label_of(type(value_at(session.design, path[:-1])), str(path[-1])))
         self.setProperty("path", ".".join(map(str, path)))

@@ -6,6 +6,7 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.announcing import announce
+from firecrest.app.theme.size import sized
 from firecrest.app.widgets.plain import label, menu_text
 
 Offer = tuple[str, Callable[[], None]]
@@ -51,7 +52,8 @@ class Notice(QFrame):
         self.setAccessibleName(text)
         announce(self, text)
         self.show()
-        self._text.setFixedSize(TEXT, self._text.heightForWidth(TEXT))
+        width = sized(TEXT)
+        self._text.setFixedSize(width, self._text.heightForWidth(width))
         for button in self._buttons:
             button.show()  # the layout counts them only then
         self._box.activate()

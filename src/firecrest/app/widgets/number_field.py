@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QMenu, QToolTip
 
 from firecrest.app.editing import Editing, Typed
 from firecrest.app.settings import settings
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip, tip_text
 from firecrest.core.errors import FirecrestError
@@ -55,7 +56,7 @@ class NumberEdit(QLineEdit):
         self._unit: str | None = None
         self.setProperty("kind", "number")
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.setFixedWidth(FIELD_WIDTH)
+        fix(self, width=FIELD_WIDTH)
         facts = binding.facts
         self._accepted = facts.range_text()
         owner = owner_of(session.design, binding.path)

@@ -8,6 +8,7 @@ from html import escape
 from typing import Protocol
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtGui import Qt as QtText
 from PySide6.QtWidgets import QLabel, QWidget
 
@@ -19,6 +20,31 @@ def label(text: str = "", role: str = "", parent: QWidget | None = None) -> QLab
     made.setText(text)
     if role:
         made.setProperty("role", role)
+    return made
+
+
+class _Whole(QLabel):
+    """A wrapped text that is never cut: as high as its lines, at any width."""
+
+    def setText(self, text: str) -> None:
+        super().setText(text)
+        self._stand()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._stand()
+
+    def _stand(self) -> None:
+        self.setMinimumHeight(max(self.heightForWidth(self.width()), 0))
+
+
+def caution(text: str = "") -> QLabel:
+    """A warning, which is on show as a whole wherever it stands."""
+    made = _Whole()
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setText(text)
+    made.setProperty("role", "caution")
+    made.setWordWrap(True)
     return made
 
 

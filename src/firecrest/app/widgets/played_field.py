@@ -4,6 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox
 
 from firecrest.app.editing import Editing
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import CalmCombo
 from firecrest.app.widgets.plain import tip
 from firecrest.assessment.motion import PROMISE
@@ -22,7 +23,7 @@ class PlayedField(CalmCombo):
         self.setEditable(True)
         self.setInsertPolicy(QComboBox.InsertPolicy.NoInsert)
         self.setAccessibleName("Played")
-        self.setFixedWidth(168)
+        fix(self, width=168)
         tip(self, HELP)
         self.addItems([text for _, text in CHOICES])
         self.textActivated.connect(self._take)

@@ -2,11 +2,12 @@
 
 from functools import partial
 
-from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
+from firecrest.app.theme.size import canvas, extent, fix, sized
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.marks import paint_mark, paint_ring
 from firecrest.app.widgets.plain import tip
@@ -14,6 +15,8 @@ from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.rail import RailRow, rail
 
 WIDE, NARROW = 140, 56
+TALL, LOW, WITH_FACT = 58, 30, 50
+"""Heights of a stage's button, and from which its fact is shown."""
 
 
 class RailButton(Pressable):
@@ -24,7 +27,7 @@ class RailButton(Pressable):
         self.row = row
         self.current = False
         self._shown: tuple[RailRow, bool] | None = None
-        self.setFixedHeight(58)
+        fix(self, least_height=LOW, most_height=TALL)
         holder.changed.connect(self.update)
 
     def show_row(self, row: RailRow, current: bool) -> None:
@@ -38,31 +41,38 @@ class RailButton(Pressable):
         tip(self, f"{row.name}: {row.fact}\nAlt+{row.number}")
         self.update()
 
+    def sizeHint(self) -> QSize:
+        return QSize(sized(WIDE), sized(TALL))
+
     def paintEvent(self, event: QPaintEvent) -> None:
-        p = QPainter(self)
-        p.setRenderHint(QPainter.RenderHint.Antialiasing)
-        area = QRectF(self.rect())
+        p, area = canvas(self), extent(self)
         if self.current:
             p.fillRect(area, colour("sheet"))
             p.fillRect(QRectF(0, 0, 2, area.height()), colour("stripe"))
             p.fillRect(QRectF(2, 0, 2, area.height()), colour("flame"))
             p.fillRect(QRectF(4, 0, 3, area.height()), colour("yolk"))
-        paint_mark(p, QRectF(17, 21, 14, 14), self.row.mark)
-        narrow = self.width() < 100
+        middle = area.height() / 2
+        paint_mark(p, QRectF(17, middle - 8, 14, 14), self.row.mark)
+        narrow = area.width() < 100
         p.setPen(colour("ink2"))
         p.setFont(text_font(11))
         p.drawText(
-            area.adjusted(0, 12, -12 if not narrow else -6, 0),
+            area.adjusted(0, max(middle - 17, 2), -12 if not narrow else -6, 0),
             Qt.AlignmentFlag.AlignRight,
             str(self.row.number),
         )
         if not narrow:
             p.setPen(colour("ink"))
             p.setFont(text_font(14, medium=True))
-            p.drawText(area.adjusted(42, 10, 0, 0), Qt.AlignmentFlag.AlignLeft, self.row.name)
+            fact = area.height() >= WITH_FACT
+            top = middle - (19 if fact else 10)
+            p.drawText(area.adjusted(42, top, 0, 0), Qt.AlignmentFlag.AlignLeft, self.row.name)
             p.setPen(colour("ink2"))
             p.setFont(text_font(12))
-            p.drawText(area.adjusted(42, 30, -4, 0), Qt.AlignmentFlag.AlignLeft, self.row.fact)
+            if fact:
+                p.drawText(
+                    area.adjusted(42, middle + 1, -4, 0), Qt.AlignmentFlag.AlignLeft, self.row.fact
+                )
         if self.hasFocus():
             paint_ring(p, area.adjusted(1, 1, -1, -1))
 
@@ -78,7 +88,7 @@ class Rail(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
         self._current = "promise"
-        self.setFixedWidth(WIDE)
+        fix(self, width=WIDE)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 8, 0, 8)
         column.setSpacing(0)
@@ -86,9 +96,9 @@ class Rail(QWidget):
         for row in rail(session.assessment):
             button = RailButton(row)
             button.pressed.connect(partial(self.chosen.emit, row.key))
-            column.addWidget(button)
+            column.addWidget(button, 1)
             self.buttons[row.key] = button
-        column.addStretch(1)
+        column.addStretch(0)
         session.changed.connect(self.refresh)
         self.refresh()
 
@@ -99,7 +109,7 @@ class Rail(QWidget):
 
     def set_narrow(self, narrow: bool) -> None:
         """Marks and numbers only."""
-        self.setFixedWidth(NARROW if narrow else WIDE)
+        fix(self, width=NARROW if narrow else WIDE)
 
     def refresh(self) -> None:
         """Show marks and facts."""

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
+from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import holder, theme
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
@@ -83,7 +84,7 @@ class SidePanel(QWidget):
         self.setObjectName("side")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
-        self.setFixedWidth(WIDTH)
+        fix(self, width=WIDTH)
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         scroll = QScrollArea()

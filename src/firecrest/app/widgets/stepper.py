@@ -4,6 +4,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QWidget
 
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.plain import label
 
 
@@ -23,11 +24,11 @@ class Stepper(QWidget):
         row.setSpacing(3)
         self.less, self.more = QToolButton(), QToolButton()
         self.shown = label("", "figure")
-        self.shown.setMinimumWidth(24)
+        fix(self.shown, least_width=24)
         self.shown.setAlignment(Qt.AlignmentFlag.AlignCenter)
         for button, text, by in ((self.less, "−", -1), (self.more, "+", 1)):
             button.setText(text)
-            button.setFixedSize(24, 24)
+            fix(button, width=24, height=24)
             button.setAccessibleName(f"{name}: one {'less' if by < 0 else 'more'}")
             button.clicked.connect(lambda _=False, by=by: self.step(by))
         for widget in (self.less, self.shown, self.more):

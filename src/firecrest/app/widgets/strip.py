@@ -1,10 +1,11 @@
 """The promise strip: a summary and six meters, always there."""
 
-from PySide6.QtCore import QPoint, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
+from firecrest.app.theme.size import canvas, extent, fix, ratio, sized
 from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
 from firecrest.app.widgets.marks import Mark, paint_mark, paint_ring
 from firecrest.app.widgets.patterns import pattern_tile
@@ -25,7 +26,8 @@ class MeterWidget(Pressable):
         self.key = key
         self.meter: Meter | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setFixedHeight(STRIP_HEIGHT - 4)
+        self._small = False
+        fix(self, height=STRIP_HEIGHT - 4)
         holder.changed.connect(self.update)
 
     def show_meter(self, meter: Meter) -> None:
@@ -38,23 +40,27 @@ class MeterWidget(Pressable):
         tip(self, meter.tooltip)
         self.update()
 
+    def set_small(self, small: bool) -> None:
+        """Lower, for small windows."""
+        self._small = small
+        fix(self, height=(SMALL_HEIGHT if small else STRIP_HEIGHT) - 4)
+
     def sizeHint(self) -> QSize:
-        return QSize(170, STRIP_HEIGHT - 4)
+        return QSize(sized(170), sized(STRIP_HEIGHT - 4))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.meter is None:
             return
-        p = QPainter(self)
-        p.setRenderHint(QPainter.RenderHint.Antialiasing)
-        area = QRectF(self.rect()).adjusted(12, 8, -12, -6)
+        p, whole = canvas(self), extent(self)
+        area = whole.adjusted(12, 8, -12, -6)
         p.setPen(QPen(colour("rule"), 1))
-        p.drawLine(0, 10, 0, self.height() - 12)
+        p.drawLine(QPointF(0, 10), QPointF(0, whole.height() - 12))
         self._heading(p, area)
         self._figure(p, area)
-        low, high = (9, 7) if self.height() < SMALL_HEIGHT else (16, 10)
+        low, high = (9, 7) if self._small else (16, 10)
         self._bar(p, QRectF(area.left(), area.bottom() - low, area.width(), high))
         if self.hasFocus():
-            paint_ring(p, QRectF(self.rect()).adjusted(1, 1, -1, -1))
+            paint_ring(p, whole.adjusted(1, 1, -1, -1))
 
     def _heading(self, p: QPainter, area: QRectF) -> None:
         assert self.meter is not None
@@ -62,30 +68,36 @@ class MeterWidget(Pressable):
         p.setFont(text_font(12))
         p.setPen(colour("ink"))
         p.drawText(area, Qt.AlignmentFlag.AlignLeft, m.name)
-        room = area.width() - QFontMetricsF(p.font()).horizontalAdvance(m.name) - 26
+        free = area.width() - QFontMetricsF(p.font()).horizontalAdvance(m.name) - 26
         font = text_font(12, medium=True)
         text = m.margin
-        if QFontMetricsF(font).horizontalAdvance(text) > room:
+        if QFontMetricsF(font).horizontalAdvance(text) > free:
             text = m.short_margin
-        if QFontMetricsF(font).horizontalAdvance(text) > room:
+        if QFontMetricsF(font).horizontalAdvance(text) > free:
             text = ""
         width = QFontMetricsF(font).horizontalAdvance(text)
         p.setFont(font)
         p.setPen(colour(m.role))
         p.drawText(area, Qt.AlignmentFlag.AlignRight, text)
-        paint_mark(p, QRectF(area.right() - width - 17, area.top() + 1, 12, 12), m.mark)
+        # Beside the name, or where there is no room for both, beside the figure.
+        down = 1.0 if free >= 0 else 20.0
+        paint_mark(p, QRectF(area.right() - width - 17, area.top() + down, 12, 12), m.mark)
 
     def _figure(self, p: QPainter, area: QRectF) -> None:
         assert self.meter is not None
         m = self.meter
         p.setPen(colour("ink"))
-        small = self.height() < SMALL_HEIGHT
-        font = title_font(21 if small else 27)
+        small = self._small
+        name = QFontMetricsF(text_font(12)).horizontalAdvance(m.name)
+        crowded = name + 26 > area.width()
+        font = title_font(17 if crowded else 21 if small else 27)
         p.setFont(font)
         box = QRectF(area.left(), area.top() + (8 if small else 17), area.width(), 34)
         p.drawText(box, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, m.numeral)
         used = QFontMetricsF(font).horizontalAdvance(m.numeral) + 6
         right = area.right()
+        if crowded:
+            right -= 17
         if m.ghost:
             right = self._ghost_chip(p, area.translated(0, -9 if small else 0))
         p.setFont(text_font(12))
@@ -123,9 +135,7 @@ class MeterWidget(Pressable):
             p.fillRect(row, colour("tray"))
             if not m.floor and m.judged:
                 ground = QRectF(stripe, row.top(), row.right() - stripe, height)
-                p.fillRect(
-                    ground, pattern_tile("hatch", theme()["rule2"], "", self.devicePixelRatioF())
-                )
+                p.fillRect(ground, pattern_tile("hatch", theme()["rule2"], "", ratio(self)))
             done = QRectF(row.left(), row.top(), max(0.0, min(share, 1.0)) * row.width(), height)
             p.fillRect(done, colour("olive" if m.judged else "rule2"))
             self._missing(p, row, done, stripe)
@@ -138,9 +148,9 @@ class MeterWidget(Pressable):
             p.drawPolygon(
                 QPolygonF(
                     [
-                        QPoint(int(x) - 5, int(bar.top()) - 7),
-                        QPoint(int(x) + 5, int(bar.top()) - 7),
-                        QPoint(int(x), int(bar.top()) + 1),
+                        QPointF(int(x) - 5, int(bar.top()) - 7),
+                        QPointF(int(x) + 5, int(bar.top()) - 7),
+                        QPointF(int(x), int(bar.top()) + 1),
                     ]
                 )
             )
@@ -154,9 +164,7 @@ class MeterWidget(Pressable):
         low, high = sorted((done.right(), stripe))
         over = (m.floor and done.right() < stripe) or (not m.floor and done.right() > stripe)
         if over:
-            brush = pattern_tile(
-                "hatch", theme()["flame"], theme()["yolk"], self.devicePixelRatioF()
-            )
+            brush = pattern_tile("hatch", theme()["flame"], theme()["yolk"], ratio(self))
             p.fillRect(QRectF(low, row.top(), high - low, row.height()), brush)
 
     def _tick(self, p: QPainter, x: float, bar: QRectF) -> None:
@@ -169,12 +177,11 @@ class Summary(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setFixedWidth(128)
+        fix(self, width=128)
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 8, 4, 6)
         column.setSpacing(1)
-        title = label("Promises")
-        title.setFont(title_font(14))
+        title = label("Promises", "section")
         column.addWidget(title)
         self._rows: list[tuple[Mark, QLabel, QWidget]] = []
         for _ in range(3):
@@ -208,7 +215,7 @@ class Strip(QWidget):
         self.setObjectName("strip")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.session = session
-        self.setFixedHeight(STRIP_HEIGHT)
+        fix(self, height=STRIP_HEIGHT)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 2)
         row.setSpacing(0)
@@ -224,9 +231,9 @@ class Strip(QWidget):
     def set_small(self, small: bool) -> None:
         """Lower, for small windows."""
         height = SMALL_HEIGHT if small else STRIP_HEIGHT
-        self.setFixedHeight(height)
+        fix(self, height=height)
         for widget in self.meters.values():
-            widget.setFixedHeight(height - 4)
+            widget.set_small(small)
 
     def refresh(self) -> None:
         """Show promises and ghosts."""

@@ -22,10 +22,11 @@ OWN_FIELD: dict[str, Path] = {
 
 @dataclass(frozen=True)
 class ChainLink:
-    """One link as shown."""
+    """One link as shown; ``short`` is what its plate says where there is little room."""
 
     name: str
     plate: str
+    short: str
     part: str
     spare: float | None
     weakest: bool
@@ -73,12 +74,13 @@ def _shown(
         loud = assessment.promise("loudness")
         got = "–" if loud.predicted is None else figure(loud.predicted, 1)
         plate = f"gets {got} of {design.brief.loudness.level:g} dB"
-        return ChainLink("Listener", plate, part, link.spare, False, path, tooltip)
+        return ChainLink("Listener", plate, got, part, link.spare, False, path, tooltip)
     if link.spare is None:
         plate = NO_LIMIT.get(link.key, "–") if a is not None else "not known"
-        return ChainLink(words.LINK_NAMES[link.key], plate, part, None, False, path, tooltip)
+        return ChainLink(words.LINK_NAMES[link.key], plate, plate, part, None, False, path, tooltip)
     weakest = least is not None and link.spare == least
-    plate = words.decibels(link.spare)
+    short = plate = words.decibels(link.spare)
     if link.frequency is not None and pinned is None:
         plate += f" at {link.frequency:.0f}{THIN_SPACE}Hz"
-    return ChainLink(words.LINK_NAMES[link.key], plate, part, link.spare, weakest, path, tooltip)
+    name = words.LINK_NAMES[link.key]
+    return ChainLink(name, plate, short, part, link.spare, weakest, path, tooltip)

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from firecrest.app.editing import Editing
 from firecrest.app.stages.base import column, grid_of, numbers
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import label
@@ -35,7 +36,7 @@ class ListEdit(NumberEdit):
 
     def __init__(self, editing: Editing, path: Path, width: int) -> None:
         super().__init__(editing, at_path(editing.design, path))
-        self.setFixedWidth(width)
+        fix(self, width=width)
         self.setProperty("dense", True)
         editing.changed.connect(self.refresh)
 

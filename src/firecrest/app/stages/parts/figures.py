@@ -5,6 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QInputDialog, QMenu, QToolButton, QWidget
 
 from firecrest.app.editing import Editing
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.plain import label, tip
 from firecrest.design.edits.parts import ORIGINS, set_origin, set_tolerance
@@ -24,11 +25,11 @@ class FigureRow(QWidget):
         super().__init__()
         self.editing, self.path = editing, path
         self.row = NumberRow(editing, at_path(editing.design, path), short_label(str(path[-1])))
-        self.row.edit.setFixedWidth(FIELD)
+        fix(self.row.edit, width=FIELD)
         self.row.edit.setProperty("dense", True)
         self.range = QToolButton()
         self.range.setProperty("role", "range")
-        self.range.setFixedWidth(RANGE)
+        fix(self.range, width=RANGE)
         self.range.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.menu = QMenu(self.range)
         self.menu.aboutToShow.connect(self._fill)

@@ -16,6 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
@@ -45,7 +46,7 @@ class PastePanel(QWidget):
         self.text = QPlainTextEdit()
         self.text.setAccessibleName("Pasted sheet")
         self.text.setPlaceholderText("Paste the text of a data sheet here, in any units and order.")
-        self.text.setMinimumHeight(150)
+        fix(self.text, least_height=150)
         self.text.textChanged.connect(self.read)
         row.addWidget(self.text, 2)
         right = QVBoxLayout()

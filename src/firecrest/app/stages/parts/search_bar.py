@@ -15,6 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.plain import label, tip
 
@@ -78,7 +79,7 @@ class SearchBar(QWidget):
             "fs under 60 Hz, xmax over 6 mm, under 500 g",
         )
         self.search.setClearButtonEnabled(True)
-        self.search.setFixedWidth(206)
+        fix(self.search, width=206)
         self.search.textChanged.connect(self.changed)
         row.addWidget(self.search)
         self.filter = QToolButton()

@@ -13,9 +13,10 @@ from firecrest.app.stages.parts.extras import extras
 from firecrest.app.stages.parts.figures import FigureRow
 from firecrest.app.stages.parts.paste_panel import PastePanel
 from firecrest.app.stages.parts.subject import Subject
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
-from firecrest.app.widgets.plain import label, markup, rich_label, tip
+from firecrest.app.widgets.plain import caution, label, markup, rich_label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.design.curve import CurveOf
 from firecrest.design.design import Design
@@ -94,7 +95,7 @@ class SheetPage(QWidget):
 
     def _chart(self, name: str, height: int) -> Chart:
         chart = Chart(self.session, height=height)
-        chart.setFixedHeight(height)
+        fix(chart, height=height)
         chart.setAccessibleName(name)
         return chart
 
@@ -151,8 +152,7 @@ class SheetPage(QWidget):
             found.append(dispute_band(self.dispute, self.settle))
         care = part_caution(self.subject.part)
         if care:
-            line = label(care, "caution")
-            line.setWordWrap(True)
+            line = caution(care)
             found.append(line)
         return found
 
@@ -195,7 +195,7 @@ class SheetPage(QWidget):
     def _naming(self) -> list[QWidget]:
         path = self.subject.path
         name = bound_text(self.editing, (*path, "name"))
-        name.setFixedWidth(166)
+        fix(name, width=166)
         rows = [labelled("Name", name)]
         if path[-1] == "driver":
             rows.append(labelled("Kind", bound_combo(self.editing, (*path, "kind"), DRIVER_KINDS)))
@@ -220,7 +220,7 @@ class SheetPage(QWidget):
     def _note_field(self) -> QLineEdit:
         """What one wants to remember of the shelf's part."""
         note = QLineEdit()
-        note.setFixedWidth(166)
+        fix(note, width=166)
         note.setAccessibleName("Note")
         note.setMaxLength(LONGEST_NOTE)
         entry = self.subject.entry
@@ -258,8 +258,7 @@ class SheetPage(QWidget):
         if facts.rows:
             found.append(column("Follows from these", "", grid_of(_pairs(facts.rows))))
         for note in facts.notes:
-            line = label(note, "caution")
-            line.setWordWrap(True)
+            line = caution(note)
             found.append(line)
         return found
 

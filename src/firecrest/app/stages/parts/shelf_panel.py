@@ -19,6 +19,7 @@ from firecrest.app.stages.parts.judged import Job, Judged
 from firecrest.app.stages.parts.row_menu import fill_menu
 from firecrest.app.stages.parts.search_bar import SearchBar
 from firecrest.app.stages.parts.table import ShelfTable
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.core.errors import FirecrestError
@@ -90,7 +91,7 @@ class ShelfPanel(QWidget):
         self.progress_text = label("", "hint")
         self.progress_bar = QProgressBar()
         self.progress_bar.setTextVisible(False)
-        self.progress_bar.setFixedHeight(3)
+        fix(self.progress_bar, height=3)
         stop = QPushButton("Stop")
         stop.clicked.connect(self.stop)
         for widget, stretch in ((self.progress_text, 0), (self.progress_bar, 1), (stop, 0)):

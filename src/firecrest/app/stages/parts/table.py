@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.stages.parts.mini import paint_mini
+from firecrest.app.theme.size import shrunk, sized, text_size
 from firecrest.app.theme.style import colour, text_font, title_font
 from firecrest.app.widgets.data_table import copy_selection
 from firecrest.app.widgets.marks import paint_mark, paint_origin
@@ -113,14 +114,15 @@ class ShelfDelegate(QStyledItemDelegate):
     """Paints cells by the kind of their column."""
 
     def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
-        return QSize(40, ROW_HEIGHT)
+        return QSize(sized(40), sized(ROW_HEIGHT))
 
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
         model = index.model()
         assert isinstance(model, ShelfModel)
         row, column = model.rows[index.row()], model.columns[index.column()]
-        rect = QRectF(option.rect)
+        rect = shrunk(option.rect)
         painter.save()
+        painter.scale(text_size.factor, text_size.factor)
         self._ground(painter, option, rect, row, index.column() == 0)
         faded = model.faded and row.outcome is not None and column.key not in ("part", "have")
         unfit = row.outcome is not None and row.outcome.fit.fits is False
@@ -197,7 +199,7 @@ class ShelfDelegate(QStyledItemDelegate):
             self._value(p, rect, row, column)
 
     def _ratio(self, p: QPainter) -> float:
-        return p.device().devicePixelRatioF()
+        return p.device().devicePixelRatioF() * text_size.factor
 
     def _fit(self, p: QPainter, rect: QRectF, row: Row) -> None:
         assert row.outcome is not None
@@ -248,14 +250,13 @@ class ShelfTable(QTableView):
         self.setFrameShape(QTableView.Shape.NoFrame)
         self.setTabKeyNavigation(False)
         self.verticalHeader().hide()
-        self.verticalHeader().setDefaultSectionSize(ROW_HEIGHT)
         self.verticalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
         header = self.horizontalHeader()
         header.setHighlightSections(False)
         header.setSectionsClickable(True)
-        header.setMinimumSectionSize(30)
         header.sectionClicked.connect(self.sorted_by)
         self.doubleClicked.connect(lambda index: self.opened.emit(self._row(index.row())))
+        text_size.changed.connect(self.set_widths)
         self.selectionModel().currentRowChanged.connect(
             lambda now, _: self.tried.emit(self._row(now.row()))
         )
@@ -270,11 +271,13 @@ class ShelfTable(QTableView):
         return self._row(self.currentIndex().row())
 
     def set_widths(self) -> None:
-        """Column widths as declared; the part's name takes what is left."""
+        """Rows and columns as declared; the part's name takes what is left."""
+        self.verticalHeader().setDefaultSectionSize(sized(ROW_HEIGHT))
+        self.horizontalHeader().setMinimumSectionSize(sized(30))
         columns = self.rows_model.columns
         header = self.horizontalHeader()
         for k, column in enumerate(columns):
-            self.setColumnWidth(k, column.width)
+            self.setColumnWidth(k, sized(column.width))
         header.setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
         header.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
 

@@ -10,10 +10,11 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 
 from firecrest.app.exporting import Picture, export, kinds
 from firecrest.app.session import Session
+from firecrest.app.theme.size import canvas, extent, fix
 from firecrest.app.theme.style import text_font, title_font
 from firecrest.app.theme.tokens import Theme
 from firecrest.app.widgets.marks import Mark
-from firecrest.app.widgets.plain import label, tip
+from firecrest.app.widgets.plain import caution, label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.present.parts import wiring
 from firecrest.present.parts.wiring import COIL, Way, WiringPicture
@@ -31,7 +32,7 @@ class WiringView(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.picture: WiringPicture | None = None
-        self.setMinimumHeight(250)
+        fix(self, least_height=250)
 
     def show_picture(self, picture: WiringPicture) -> None:
         """Another picture."""
@@ -41,8 +42,8 @@ class WiringView(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.picture is not None:
-            painter = QPainter(self)
-            paint_wiring(painter, QRectF(self.rect()), self.picture, LARGEST_ON_SCREEN)
+            painter = canvas(self)
+            paint_wiring(painter, extent(self), self.picture, LARGEST_ON_SCREEN)
             painter.end()
 
 
@@ -169,13 +170,12 @@ class WiringPage(QWidget):
             button.setEnabled(not way.in_force)
             button.setAccessibleName(f"Wire {way.name}: {way.verdict}")
             button.clicked.connect(partial(self._wire, way))
-            button.setFixedWidth(84)
+            fix(button, width=84)
             grid.addWidget(button, r, 7)
             self.buttons.append(button)
         worst = next((w for w in self.ways if w.in_force), None)
         if worst is not None:
-            said = label(worst.verdict, "caution")
-            said.setWordWrap(True)
+            said = caution(worst.verdict)
             grid.addWidget(said, len(self.ways) + 1, 0, 1, 8)
         return holder
 

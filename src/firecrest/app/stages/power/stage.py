@@ -17,7 +17,7 @@ from firecrest.app.stages.power.feeding import (
 from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, bound_check, set_role
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import caution, label
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits import boards as board_edits
@@ -42,8 +42,7 @@ class PowerStage(Stage):
         box.setContentsMargins(0, 2, 0, 0)
         self._what = label("", "second")
         box.addWidget(self._what)
-        self._caution = label("", "caution")
-        self._caution.setWordWrap(True)
+        self._caution = caution()
         box.addWidget(self._caution)
         self.chart = Chart(self.session, height=170)
         box.addWidget(self.chart, 1)

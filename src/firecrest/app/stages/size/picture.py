@@ -16,6 +16,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
+from firecrest.app.theme.size import canvas, extent, fix, grown, sized
 from firecrest.app.theme.style import colour, holder, text_font, title_font
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
@@ -61,9 +62,7 @@ class PictureItem(QAbstractButton):
         self.offered.emit(event.globalPos())
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        box = QRectF(self.rect())
+        painter, box = canvas(self), extent(self)
         if isinstance(self.item, Room):
             _paint_room(painter, box, self.item, chosen=self.isChecked())
         else:
@@ -167,14 +166,14 @@ class BoxPicture(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setMinimumHeight(LEAST_HEIGHT)
+        fix(self, least_height=LEAST_HEIGHT)
         self.setAccessibleName("Picture of the box")
         self._picture: Picture | None = None
         self.items: dict[Path, PictureItem] = {}
         holder.changed.connect(self.update)
 
     def sizeHint(self) -> QSize:
-        return QSize(250, 160)
+        return QSize(sized(250), sized(160))
 
     def show_picture(self, picture: Picture, selected: Path) -> None:
         """Show rooms and elements, with the one at ``selected`` down."""
@@ -188,7 +187,7 @@ class BoxPicture(QWidget):
         for item in everything:
             self.items[item.path].set_item(item)
         self._choose(selected)
-        self.setMinimumHeight(round(max(LEAST_HEIGHT, _height(picture))))
+        fix(self, least_height=max(LEAST_HEIGHT, _height(picture)))
         self._place()
         self.update()
 
@@ -214,7 +213,7 @@ class BoxPicture(QWidget):
             button.show()
 
     def _area(self) -> QRectF:
-        return QRectF(self.rect()).adjusted(MARGIN_LEFT, MARGIN_TOP, -MARGIN_RIGHT, -MARGIN_BOTTOM)
+        return extent(self).adjusted(MARGIN_LEFT, MARGIN_TOP, -MARGIN_RIGHT, -MARGIN_BOTTOM)
 
     def _place(self) -> None:
         if self._picture is None:
@@ -222,15 +221,19 @@ class BoxPicture(QWidget):
         area = self._area()
         for room in self._picture.rooms:
             self.items[room.path].setGeometry(
-                round(area.left() + room.left * area.width()),
-                round(area.top() + room.top * area.height()),
-                round(room.width * area.width()) + 2,
-                round(room.height * area.height()) + 1,
+                grown(
+                    QRectF(
+                        area.left() + room.left * area.width(),
+                        area.top() + room.top * area.height(),
+                        room.width * area.width() + 2,
+                        room.height * area.height() + 1,
+                    )
+                )
             )
         for element in self._picture.elements:
             spot = self._spot(element)
             button = self.items[element.path]
-            button.setGeometry(round(spot.x()) - 20, round(spot.y()) - 18, 40, 36)
+            button.setGeometry(grown(QRectF(spot.x() - 20, spot.y() - 18, 40, 36)))
             button.raise_()
 
     def _spot(self, element: Element) -> QPointF:
@@ -245,10 +248,9 @@ class BoxPicture(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         """Sound leaves from everything that radiates."""
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self._picture is None:
             return
+        painter = canvas(self)
         painter.setPen(QPen(colour("olive"), 1.6))
         for element in self._picture.elements:
             if element.radiates:
