@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QApplication,
     QHBoxLayout,
     QMenu,
-    QMenuBar,
     QScrollArea,
     QStackedWidget,
     QToolButton,
@@ -33,6 +32,7 @@ from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
 from firecrest.app.widgets.drawer import Drawer
 from firecrest.app.widgets.find import FindField
+from firecrest.app.widgets.menu_bar import MenuBar
 from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
@@ -44,7 +44,7 @@ from firecrest.present.text.sentences import FIELD_OF_PROMISE
 from firecrest.proposals.elements import add_chamber
 
 LEAST, ROOMY = (1024, 700), 1180
-LEAST_STAGE, WITH_FILE = 400, 900
+LEAST_STAGE = 400
 NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
 STAGES: dict[str, type[Stage]] = {
     cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
@@ -53,6 +53,9 @@ STAGES: dict[str, type[Stage]] = {
 
 class MainWindow(Beginning):
     """One window on one document."""
+
+    undo_button: QToolButton
+    redo_button: QToolButton
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -125,13 +128,18 @@ class MainWindow(Beginning):
             fix(button, width=28, height=26)
             row.addWidget(button)
             setattr(self, f"{action}_button", button)
+        self._as_room_lasts = (
+            (900, self.saved),
+            (700, self.undo_button),
+            (700, self.redo_button),
+            (600, self.project),
+        )
         self.finder = FindField(self._findable)
         row.addWidget(self.finder)
         return line
 
-    def _menus(self) -> QMenuBar:
-        bar = QMenuBar()
-        bar.setSizePolicy(bar.sizePolicy().Policy.Fixed, bar.sizePolicy().Policy.Preferred)
+    def _menus(self) -> MenuBar:
+        bar = MenuBar()
         menus = {name: bar.addMenu(name) for name in MENUS}
         subs: dict[str, QMenu] = {}
         for action in ACTIONS:
@@ -328,7 +336,8 @@ class MainWindow(Beginning):
         self.strip.set_small(small)
         self.chain.set_small(small)
         self.drawer.set_small(small)
-        self.saved.setVisible(self.width() >= sized(WITH_FILE))
+        for least, widget in self._as_room_lasts:
+            widget.setVisible(self.width() >= sized(least))
         self._whole.activate()
         self.drawer.place()
 

@@ -6,7 +6,7 @@ change; own-drawn widgets paint on a ``canvas`` whose units are those of 100 %, 
 
 import json
 
-from PySide6.QtCore import QObject, QRect, QRectF, Signal
+from PySide6.QtCore import QObject, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QFont, QPainter
 from PySide6.QtWidgets import QApplication, QWidget
 
@@ -108,8 +108,12 @@ def fit_all() -> None:
 
 
 def canvas(widget: QWidget) -> QPainter:
-    """A painter on ``widget`` whose units are pixels at 100 %, smooth."""
+    """A painter on ``widget`` whose units are pixels at 100 %, smooth.
+
+    What is drawn runs from left to right in every layout: its places are, and its words.
+    """
     painter = QPainter(widget)
+    painter.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.scale(text_size.factor, text_size.factor)
     return painter

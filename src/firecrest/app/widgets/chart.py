@@ -4,7 +4,6 @@ Curves, tints, labels and read-outs are painted by two items that live in the sc
 coordinates, so that patterns neither stretch nor swim. One placement function sets all labels.
 """
 
-import weakref
 from dataclasses import replace
 from pathlib import Path
 
@@ -25,9 +24,9 @@ from PySide6.QtWidgets import QApplication, QDialog, QMenu, QVBoxLayout
 
 from firecrest.app.exporting import Picture, Table, export, kinds
 from firecrest.app.session import Session
-from firecrest.app.theme.size import fix, ratio, shrunk, sized, text_size
+from firecrest.app.theme.size import fix, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
-from firecrest.app.widgets.chart_labels import LabelPainter
+from firecrest.app.widgets.chart_layer import Layer
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
@@ -39,38 +38,7 @@ LEFT, RIGHT = 50, 24
 THIRD = 2 ** (1 / 3)
 MOST_ZOOM = 3
 ZOOMS = {Qt.Key.Key_Plus: 1, Qt.Key.Key_Equal: 1, Qt.Key.Key_Minus: -1, Qt.Key.Key_0: 0}
-"""Keys of a plot, with Ctrl or without: halvings of its axis; 0 shows it whole."""
-
-
-class _Layer(pg.GraphicsObject):
-    """One scene item that lets ``ChartPainter`` paint in pixels."""
-
-    def __init__(self, chart: "Chart", over: bool) -> None:
-        super().__init__()
-        # Weakly: in a cycle with the chart, what the chart's scene holds would never be freed.
-        self._of, self._over = weakref.ref(chart), over
-        self.setZValue(60 if over else -5)
-        self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
-
-    def boundingRect(self) -> QRectF:
-        chart = self._of()
-        return QRectF() if chart is None else chart.plot_area()
-
-    def paint(self, painter: QPainter, *_: object) -> None:
-        chart = self._of()
-        if chart is None:
-            return
-        area = chart.settle_area()
-        painter.setClipRect(area)
-        painter.scale(text_size.factor, text_size.factor)
-        worker = LabelPainter(painter, shrunk(area), chart.to_canvas, ratio(chart))
-        content, ghost = chart.content, chart.ghost
-        if content is None:
-            return
-        if self._over:
-            worker.over(content)
-        else:
-            worker.under(content, ghost)
+"""Keys of a plot: halvings of its axis; 0 shows it whole."""
 
 
 class Chart(pg.PlotWidget):
@@ -101,7 +69,7 @@ class Chart(pg.PlotWidget):
         item.hideButtons()
         item.getViewBox().setMouseEnabled(x=False, y=False)
         item.getViewBox().setDefaultPadding(0)
-        self._under, self._over = _Layer(self, over=False), _Layer(self, over=True)
+        self._under, self._over = Layer(self, over=False), Layer(self, over=True)
         for layer in (self._under, self._over):
             self.scene().addItem(layer)
         item.getViewBox().sigResized.connect(self._moved)

@@ -71,6 +71,8 @@ class Drawer(QWidget):
         if self._small and not self.side.isHidden():
             spot = self.geometry()
             left = spot.left() - self.side.width()
+            if self.isRightToLeft():
+                left = spot.right() + 1
             self.side.setGeometry(left, spot.top(), self.side.width(), spot.height())
             self.side.raise_()
 
@@ -80,7 +82,7 @@ class Drawer(QWidget):
         self._label()
 
     def _label(self) -> None:
-        arrow = "‹" if self.side.isHidden() else "›"
+        arrow = "‹" if self.side.isHidden() is not self.isRightToLeft() else "›"
         self.edge.setText(f"{arrow}\n{self._moves}" if self._moves else arrow)
         self.edge.setAccessibleName(f"Why, and next moves: {self._moves}")
         tip(self.edge, "Why, and next moves (F9)")

@@ -57,7 +57,7 @@ class FindField(QLineEdit):
         self.setAccessibleName("Find a command, field or part")
         fix(self, most_width=288)
         self.setMaxLength(LONGEST)
-        fix(self, least_width=200)
+        fix(self, least_width=150)
         self.textChanged.connect(self._search)
 
     def results(self) -> list[str]:

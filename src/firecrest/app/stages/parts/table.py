@@ -123,6 +123,7 @@ class ShelfDelegate(QStyledItemDelegate):
         rect = shrunk(option.rect)
         painter.save()
         painter.scale(text_size.factor, text_size.factor)
+        painter.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
         self._ground(painter, option, rect, row, index.column() == 0)
         faded = model.faded and row.outcome is not None and column.key not in ("part", "have")
         unfit = row.outcome is not None and row.outcome.fit.fits is False
