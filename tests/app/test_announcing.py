@@ -1,9 +1,11 @@
 """What assistive software hears: how promises stand, why a field refuses, what a plot shows."""
 
 import numpy as np
+from PySide6.QtGui import QAccessible
 from PySide6.QtTest import QTest
 
 from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.meters import standing
 from firecrest.present.plot.plot import Curve, Plot
 from tests.app.helpers import settle, type_into
@@ -59,3 +61,18 @@ def test_an_offer_goes_with_the_design_it_was_made_for(window):
     window.session.refused.emit("Not so.")
     window.session.edit_number(DEPTH, 0.2)
     assert window.notice.isVisible(), "a refusal stays to be read"
+
+
+def test_what_is_drawn_by_itself_is_a_button_with_a_value_that_can_be_pressed(window):
+    window.show_stage("parts")
+    shown = [w for w in window.findChildren(Pressable) if w.isVisible()]
+    assert len(shown) >= 6 + 5 + 7 + 5, "meters, stages, links, cards"
+    for widget in shown:
+        told = QAccessible.queryAccessibleInterface(widget)
+        assert told.role() == QAccessible.Role.Button
+        assert told.text(QAccessible.Text.Name)
+        assert told.text(QAccessible.Text.Description)
+    meter = QAccessible.queryAccessibleInterface(window.strip.meters["loudness"])
+    assert "95.2" in meter.text(QAccessible.Text.Description)
+    meter.actionInterface().doAction("Press")
+    assert window.stage.key == "promise"

@@ -35,6 +35,9 @@ class LinkWidget(Pressable):
         self._owner = owner
         self.pressed.connect(lambda: owner.follow(place))
 
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """The chain draws it."""
+
     def focus_changed(self) -> None:
         """The chain draws the ring."""
         self._owner.update()

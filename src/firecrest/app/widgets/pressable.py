@@ -1,30 +1,34 @@
-"""A widget pressed by click, Enter or Space; arrows go to its neighbours."""
+"""A widget pressed by click, Enter, Space or assistive software; arrows go to its neighbours."""
 
 from PySide6.QtCore import QEvent, Qt, Signal
-from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame
+from PySide6.QtGui import QEnterEvent, QFocusEvent, QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QStyle, QStyleOption
 
 FORWARD = (Qt.Key.Key_Right, Qt.Key.Key_Down)
 BACKWARD = (Qt.Key.Key_Left, Qt.Key.Key_Up)
 PRESS = (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space)
 
 
-class Pressable(QFrame):
-    """Base of meters, rail rows, chain links and part cards."""
-
-    pressed = Signal()
+class Pressable(QAbstractButton):
+    """Base of meters, rail rows, chain links and part cards: buttons that are drawn as they are."""
 
     def __init__(self) -> None:
         super().__init__()
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """The ground that the style sheet gives it."""
+        option = QStyleOption()
+        option.initFrom(self)
+        painter = QPainter(self)
+        self.style().drawPrimitive(QStyle.PrimitiveElement.PE_Widget, option, painter, self)
+        painter.end()
 
     def focus_changed(self) -> None:
         """Draw the focus ring anew; own-drawn groups override it."""
         self.update()
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.pressed.emit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()

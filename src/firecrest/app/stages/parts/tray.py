@@ -18,7 +18,7 @@ PADDING = 10
 class CardWidget(Pressable):
     """One part of the design."""
 
-    clicked = Signal(object)
+    chosen = Signal(object)
     opened = Signal(object)
 
     def __init__(self) -> None:
@@ -26,7 +26,7 @@ class CardWidget(Pressable):
         self.setProperty("role", "card")
         tip(self, "Press to see what else would do; press twice for its sheet.")
         self.card: PartCard | None = None
-        self.pressed.connect(lambda: self.clicked.emit(self.card))
+        self.pressed.connect(lambda: self.chosen.emit(self.card))
         box = QVBoxLayout(self)
         box.setContentsMargins(PADDING, 6, PADDING, 8)
         box.setSpacing(1)
@@ -122,7 +122,7 @@ class Tray(QFrame):
         cards = shown.cards(assessment)
         while len(self.cards) < len(cards):
             widget = CardWidget()
-            widget.clicked.connect(self.chosen)
+            widget.chosen.connect(self.chosen)
             widget.opened.connect(self.opened)
             self._row.addWidget(widget, 1)
             self.cards.append(widget)
