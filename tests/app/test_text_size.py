@@ -1,0 +1,105 @@
+"""Text size: as the desktop has it, zoomed from 80 to 200 %; nothing is cut or overlaps."""
+
+import re
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QFont
+from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QPushButton, QToolButton, QWidget
+
+import firecrest.app
+from firecrest.app.main_window import LEAST, STAGES
+from firecrest.app.settings import settings
+from firecrest.app.theme.size import desktop_share, text_size
+from tests.app.helpers import settle
+
+
+@pytest.fixture
+def usual():
+    yield
+    text_size.choose(zoom=1.0, desktop=1.0)
+    QApplication.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
+
+
+@pytest.mark.parametrize(
+    ("points", "dots", "share"),
+    [(9, 96, 1), (11, 96, 1), (15, 96, 1.5), (8, 96, 0.8), (10, 192, 2)],
+)
+def test_the_desktops_text_counts_from_what_is_usual(points, dots, share):
+    font = QFont()
+    font.setPointSizeF(points)
+    assert desktop_share(font, dots) == pytest.approx(share)
+    font.setPixelSize(round(points * dots / 72))
+    assert desktop_share(font, dots) == pytest.approx(share, rel=0.06)
+
+
+def test_zoom_goes_by_steps_is_remembered_and_ends_at_200(window, usual):
+    field = window.stage.findChild(QPushButton)
+    before = field.sizeHint().height()
+    for _ in range(3):
+        window.actions_by_id["larger"].trigger()
+    assert text_size.factor == settings.get("zoom", 0) == 1.4
+    assert field.sizeHint().height() > 1.25 * before
+    text_size.choose(desktop=1.8)
+    assert text_size.factor == 2.0
+    window.actions_by_id["usual"].trigger()
+    assert text_size.factor == 1.8
+    text_size.choose(desktop=1.0)
+    window.actions_by_id["smaller"].trigger()
+    assert window.minimumWidth() == round(0.9 * LEAST[0])
+
+
+def _cut(page):
+    """Texts that have less room than they take; a glyph alone may fill its button."""
+    for w in page.findChildren(QWidget):
+        texts = isinstance(w, QLabel | QPushButton | QToolButton | QCheckBox)
+        if texts and w.isVisible() and len(w.text().split("\n")[0]) > 2:
+            least, lines = w.minimumSizeHint(), isinstance(w, QLabel) and w.wordWrap()
+            height = w.heightForWidth(w.width()) if lines else least.height()
+            if w.height() < height - 5 * text_size.factor:
+                yield w.text()
+            if not lines and w.width() < least.width() - 2:
+                yield w.text()
+
+
+def _over(page):
+    """Neighbours in one layout that lie over another."""
+    for holder in page.findChildren(QWidget):
+        if holder.isVisible() and holder.layout() is not None:
+            inside = [
+                c
+                for c in holder.findChildren(QWidget, options=Qt.FindDirectChildrenOnly)
+                if c.isVisible() and not c.isWindow() and holder.layout().indexOf(c) >= 0
+            ]
+            for k, a in enumerate(inside):
+                for b in inside[k + 1 :]:
+                    both = a.geometry().intersected(b.geometry())
+                    if min(both.width(), both.height()) > 2:
+                        yield a.accessibleName(), b.accessibleName(), type(a), type(b)
+
+
+@pytest.mark.parametrize(
+    ("direction", "zooms"), [("LeftToRight", (0.8, 1.0, 1.4, 2.0)), ("RightToLeft", (1.0, 2.0))]
+)
+def test_nothing_is_cut_or_lies_over_another(window, usual, direction, zooms):
+    QApplication.setLayoutDirection(Qt.LayoutDirection[direction])
+    for zoom in zooms:
+        text_size.choose(zoom=zoom)
+        for size in ((1024, 700), (1280, 800), (1920, 1080)):
+            window.resize(*size)
+            for key in STAGES:
+                window.show_stage(key)
+                settle()
+                where = (zoom, size, key)
+                assert (where, list(_cut(window))) == (where, [])
+                assert (where, list(_over(window))) == (where, [])
+
+
+def test_sizes_in_pixels_are_set_in_one_place():
+    folder = Path(firecrest.app.__file__).parent
+    for file in folder.rglob("*.py"):
+        text = file.read_text(encoding="utf-8")
+        if file.parent.name != "theme":
+            assert not re.search(r"\.set(Fixed|Minimum|Maximum)(Width|Height|Size)\(\d", text), file
+            assert "setPixelSize" not in text, file
