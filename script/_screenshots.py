@@ -15,9 +15,10 @@ from PySide6.QtGui import QPainter
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QPushButton
 
-from firecrest.app.main_window import STAGES, MainWindow
+from firecrest.app.main_window import MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.size.stage import SizeStage
+from firecrest.app.stages.table import STAGES
 from firecrest.app.start import make_application, make_window
 from firecrest.app.start_page import StartPage
 from firecrest.design.edits.paths import set_number

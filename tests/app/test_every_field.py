@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from firecrest.app.main_window import STAGES
+from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.design.project import project_of

@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
-from firecrest.app.main_window import STAGES
+from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.rail import RailButton
 from firecrest.app.widgets.strip import MeterWidget

@@ -9,8 +9,9 @@ from PySide6.QtGui import QFont
 from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QPushButton, QToolButton, QWidget
 
 import firecrest.app
-from firecrest.app.main_window import LEAST, STAGES
+from firecrest.app.main_window import LEAST
 from firecrest.app.settings import settings
+from firecrest.app.stages.table import STAGES
 from firecrest.app.theme.size import desktop_share, text_size
 from tests.app.helpers import settle
 

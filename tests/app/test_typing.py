@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
-from firecrest.app.main_window import STAGES
+from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.number_field import HINT, NumberEdit
 from firecrest.files.container import read_document
 from tests.app.helpers import edit_of, menu, settle, type_into

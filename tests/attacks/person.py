@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QPushButton
 
-from firecrest.app.main_window import STAGES
+from firecrest.app.stages.table import STAGES
 from firecrest.app.start_page import StartPage, Tour
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError

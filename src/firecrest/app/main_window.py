@@ -21,12 +21,7 @@ from firecrest.app.beginning import Beginning
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
-from firecrest.app.stages.base import Stage
-from firecrest.app.stages.parts.stage import PartsStage
-from firecrest.app.stages.power.stage import PowerStage
-from firecrest.app.stages.promise import PromiseStage
-from firecrest.app.stages.size.stage import SizeStage
-from firecrest.app.stages.voice import VoiceStage
+from firecrest.app.stages.table import STAGES, stage_class
 from firecrest.app.theme.size import desktop_share, fix, sized, text_size
 from firecrest.app.theme.style import holder
 from firecrest.app.widgets.chain import Chain
@@ -46,9 +41,6 @@ from firecrest.proposals.elements import add_chamber
 LEAST, ROOMY = (1024, 700), 1180
 LEAST_STAGE = 400
 NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
-STAGES: dict[str, type[Stage]] = {
-    cls.key: cls for cls in (PromiseStage, PartsStage, SizeStage, PowerStage, VoiceStage)
-}
 
 
 class MainWindow(Beginning):
@@ -219,7 +211,7 @@ class MainWindow(Beginning):
 
     def _enter(self, key: str) -> None:
         if key not in self.stages:
-            self.stages[key] = STAGES[key](self.session)
+            self.stages[key] = stage_class(key)(self.session)
             self.stages[key].edits_elsewhere.connect(self._refresh_file)
             fix(self.stages[key], least_height=LEAST_STAGE)
             self.stack.addWidget(self.stages[key])
@@ -260,6 +252,8 @@ class MainWindow(Beginning):
 
     def add_way(self) -> None:
         """One more channel with drivers of its own, shown where it is crossed over."""
+        from firecrest.app.stages.voice import VoiceStage
+
         self.show_stage("voice")
         stage = self.stage
         assert isinstance(stage, VoiceStage)

@@ -2,10 +2,10 @@
 
 from functools import partial
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from firecrest.app.file_actions import FileActions
 from firecrest.app.stages.base import Stage
-from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.widgets.find import Found
 from firecrest.core.errors import FirecrestError
 from firecrest.files.atomic import write_file
@@ -14,6 +14,9 @@ from firecrest.present.parts.taking import report
 from firecrest.shelf.exchange import LARGEST, planned, read_file, take, write_parts
 from firecrest.shelf.kinds import KINDS
 from firecrest.shelf.table import write_table
+
+if TYPE_CHECKING:
+    from firecrest.app.stages.parts.stage import PartsStage
 
 PARTS = "Parts (*.csv *.tsv *.txt *.json);;All files (*)"
 SAVED = {"csv": "Table (*.csv)", "json": "Parts (*.json)"}
@@ -27,8 +30,10 @@ class ShelfActions(FileActions):
     def show_stage(self, key: str) -> None:
         """Show a stage; the window knows how."""
 
-    def _parts(self) -> PartsStage:
+    def _parts(self) -> "PartsStage":
         """The Parts stage, brought to front."""
+        from firecrest.app.stages.parts.stage import PartsStage
+
         self.show_stage("parts")
         stage = self.stages["parts"]
         assert isinstance(stage, PartsStage)

@@ -94,6 +94,8 @@ def make_window(design: Design) -> "MainWindow":  # type: ignore[name-defined]  
     from firecrest.app.main_window import MainWindow
     from firecrest.app.session import Session
 
+    if not gc.get_freeze_count():
+        gc.freeze()  # modules and classes stay: no collection need look through them
     return MainWindow(Session(design))
 
 

@@ -1,7 +1,7 @@
 """What a file holds: one brief, and designs that answer it."""
 
 from functools import cached_property
-from typing import Literal, Self
+from typing import Any, Literal, Self, TypeVar
 
 from pydantic import model_validator
 from pydantic.dataclasses import dataclass
@@ -15,6 +15,7 @@ from firecrest.design.voice import Voice
 
 Letter = Literal["A", "B", "C", "D", "E", "F", "G", "H"]
 MOST_VARIANTS = 8
+_Held = TypeVar("_Held")
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -67,8 +68,7 @@ class Project:
 
 def project_of(design: Design) -> Project:
     """A project of one variant."""
-    only = _variant(design, "A", "")
-    return _holding(Project(name=design.name, brief=design.brief, variants=(only,)), design)
+    return _holding(design, (_variant(design, "A", ""),), "A")
 
 
 def with_design(project: Project, design: Design) -> Project:
@@ -77,19 +77,23 @@ def with_design(project: Project, design: Design) -> Project:
         _variant(design, v.letter, v.name) if v.letter == project.in_force else v
         for v in project.variants
     )
-    made = Project(
-        name=design.name, brief=design.brief, variants=variants, in_force=project.in_force
-    )
-    return _holding(made, design)
+    return _holding(design, variants, project.in_force)
 
 
 def _variant(design: Design, letter: Letter, name: str) -> Variant:
     """What of a design answers the brief."""
     parts = {"box": design.box, "power": design.power, "voice": design.voice, "note": design.note}
-    return Variant(letter=letter, name=name, **parts)  # type: ignore[arg-type]
+    return _of_parts(Variant, {"letter": letter, "name": name, **parts})
 
 
-def _holding(project: Project, design: Design) -> Project:
+def _holding(design: Design, variants: tuple[Variant, ...], in_force: Letter) -> Project:
     """The project that knows ``design`` is its own: results found for that object are kept."""
-    vars(project)["design"] = design
-    return project
+    of_all = {"name": design.name, "brief": design.brief, "variants": variants}
+    return _of_parts(Project, {**of_all, "in_force": in_force, "design": design})
+
+
+def _of_parts(kind: type[_Held], parts: dict[str, Any]) -> _Held:
+    """A holder of parts that were checked when their design was made: each edit makes two."""
+    made = object.__new__(kind)
+    vars(made).update(parts)
+    return made
