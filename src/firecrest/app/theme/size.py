@@ -30,24 +30,20 @@ def desktop_share(font: QFont, dots_per_inch: float) -> float:
 
 
 class TextSize(QObject):
-    """The size in force: the desktop's share times the zoom, from 80 to 200 %."""
+    """The size in force: ``factor``, the desktop's share times the zoom, from 0.8 to 2."""
 
     changed = Signal()
 
     def __init__(self) -> None:
         super().__init__()
-        self.desktop, self.zoom = 1.0, 1.0
-
-    @property
-    def factor(self) -> float:
-        """Pixels per pixel at 100 %."""
-        return min(max(self.desktop * self.zoom, SMALLEST), LARGEST)
+        self.desktop = self.zoom = self.factor = 1.0
 
     def choose(self, *, desktop: float | None = None, zoom: float | None = None) -> None:
         """Another desktop's share or zoom; ``changed`` tells, where the size is another one."""
         before = self.factor
         self.desktop = self.desktop if desktop is None else desktop
         self.zoom = self.zoom if zoom is None else min(max(zoom, STEPS[0]), STEPS[-1])
+        self.factor = min(max(self.desktop * self.zoom, SMALLEST), LARGEST)
         if self.factor != before:
             self.changed.emit()
 

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterator
 from contextlib import contextmanager
+from functools import cache
 from importlib import resources
 from string import Template
 
@@ -27,6 +28,7 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFontFromData(file.read_bytes())
 
 
+@cache
 def title_font(pixels: int, *, bold: bool = True) -> QFont:
     """Manrope at ``pixels``; figures of equal width."""
     font = QFont(TITLE_FAMILY)
@@ -35,6 +37,7 @@ def title_font(pixels: int, *, bold: bool = True) -> QFont:
     return font
 
 
+@cache
 def text_font(pixels: int = 12, *, medium: bool = False) -> QFont:
     """Clear Sans at ``pixels``."""
     font = QFont(MEDIUM_FAMILY if medium else TEXT_FAMILY)
@@ -97,7 +100,13 @@ def theme() -> Theme:
 
 def colour(role: str, alpha: float = 1.0) -> QColor:
     """A role's colour in the theme in force."""
-    made = QColor(theme()[role])
+    return _mixed(theme()[role], alpha)
+
+
+@cache
+def _mixed(name: str, alpha: float) -> QColor:
+    """One colour for all who draw with it: nobody changes it."""
+    made = QColor(name)
     made.setAlphaF(alpha)
     return made
 

@@ -27,6 +27,7 @@ from firecrest.app.session import Session
 from firecrest.app.theme.size import fix, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.chart_layer import Layer
+from firecrest.app.widgets.chart_paint import ToPixels
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
@@ -61,7 +62,6 @@ class Chart(pg.PlotWidget):
         self._zoom, self._zoom_at = 0, 100.0
         self._span = (0.0, 1.0)
         self._at = -1
-        self._area: QRectF | None = None
         fix(self, least_height=height)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
@@ -100,24 +100,22 @@ class Chart(pg.PlotWidget):
         """Inner rectangle of the plot in scene pixels."""
         return self.getPlotItem().getViewBox().sceneBoundingRect()
 
-    def settle_area(self) -> QRectF:
-        """The plot area of now, kept for the many points that are painted next."""
-        self._area = self.plot_area()
-        return self._area
-
-    def to_pixels(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Scene pixels of data points; frequency and distance axes are logarithmic."""
-        area = self._area if self._area is not None else self.plot_area()
+    def pixels_in(self, area: QRectF) -> ToPixels:
+        """What finds the place in ``area`` of data points; all axes but hours are logarithmic."""
         assert self.content is not None
         (x0, x1), (y0, y1) = self._span, self.content.y_range
-        share = (self._axis(np.asarray(x, dtype=float)) - x0) / (x1 - x0)
-        rise = (np.asarray(y, dtype=float) - y0) / (y1 - y0)
-        return area.left() + share * area.width(), area.bottom() - rise * area.height()
+        right, up = area.width() / (x1 - x0), -area.height() / (y1 - y0)
+        left, bottom = area.left() - right * x0, area.bottom() - up * y0
+        axis = self._axis
 
-    def to_canvas(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """The same in pixels at 100 %, in which plots are painted."""
-        across, down = self.to_pixels(x, y)
-        return across / text_size.factor, down / text_size.factor
+        def _places(x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+            return left + right * axis(x), bottom + up * y
+
+        return _places
+
+    def to_pixels(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+        """Scene pixels of data points."""
+        return self.pixels_in(self.plot_area())(x, y)
 
     def _axis(self, x: np.ndarray) -> np.ndarray:
         assert self.content is not None
@@ -197,7 +195,6 @@ class Chart(pg.PlotWidget):
         super().resizeEvent(event)
         if getattr(self, "content", None) is not None:
             assert self.content is not None
-            self._area = None
             self._scale(self.content)
 
     def _dress(self) -> None:

@@ -32,14 +32,15 @@ class Layer(pg.GraphicsObject):
         chart = self._of()
         if chart is None:
             return
-        area = chart.settle_area()
-        painter.setClipRect(area)
-        painter.scale(text_size.factor, text_size.factor)
-        painter.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
-        worker = LabelPainter(painter, shrunk(area), chart.to_canvas, ratio(chart))
         content, ghost = chart.content, chart.ghost
         if content is None:
             return
+        area = chart.plot_area()
+        painter.setClipRect(area)
+        painter.scale(text_size.factor, text_size.factor)
+        painter.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
+        inner = shrunk(area)
+        worker = LabelPainter(painter, inner, chart.pixels_in(inner), ratio(chart))
         if self._over:
             worker.over(content)
         else:

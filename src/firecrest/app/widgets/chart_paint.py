@@ -29,6 +29,11 @@ def polygon(x: np.ndarray, y: np.ndarray) -> QPolygonF:
     return arrayToQPolygonF(np.ascontiguousarray(x), np.ascontiguousarray(y))
 
 
+def closed(x: np.ndarray, y: np.ndarray, back: np.ndarray, under: np.ndarray) -> QPolygonF:
+    """The polygon along a line and back along another one."""
+    return polygon(np.concatenate((x, back)), np.concatenate((y, under)))
+
+
 def role_colour(role: str) -> QColor:
     """Colour of a curve's role; ``limit:X`` is the line of a tint."""
     if role.startswith("limit:"):
@@ -128,7 +133,7 @@ class ChartPainter:
         self.p.setPen(Qt.PenStyle.NoPen)
         self.p.setBrush(fill)
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        self.p.drawPolygon(polygon(np.r_[x, x[-1], x[0]], np.r_[y, floor]))
+        self.p.drawPolygon(closed(x, y, x[[-1, 0]], floor))
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _ground(self, run: TintRun) -> None:
@@ -147,7 +152,7 @@ class ChartPainter:
         self.p.setBrush(limit_brush(run.code, fill, line, self.ratio) if wide else QColor(fill))
         self.p.setBrushOrigin(self.area.topLeft())
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        self.p.drawPolygon(polygon(np.r_[x, x[::-1]], np.r_[y, (y + BAND)[::-1]]))
+        self.p.drawPolygon(closed(x, y, x[::-1], (y + BAND)[::-1]))
         self.p.setPen(QPen(QColor(line), 1, Qt.PenStyle.DotLine))
         self.p.drawLine(QPointF(x[-1], y[-1]), QPointF(x[-1], self.area.bottom()))
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -163,7 +168,7 @@ class ChartPainter:
             return
         x, low = self.map(plot.shortfall.x, plot.shortfall.low)
         _, high = self.map(plot.shortfall.x, plot.shortfall.high)
-        shape = polygon(np.r_[x, x[::-1]], np.r_[low, high[::-1]])
+        shape = closed(x, low, x[::-1], high[::-1])
         self.p.setPen(Qt.PenStyle.NoPen)
         self.p.setBrush(pattern_tile("hatch", theme()["flame"], theme()["yolk"], self.ratio))
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
@@ -187,8 +192,10 @@ class ChartPainter:
 
     def _stripe(self, curve: Curve) -> None:
         x, y = self._seen(curve.x, curve.y)
-        smooth = np.r_[0 : len(x) - 1 : SMOOTH, len(x) - 1]
-        line = polygon(x[smooth], y[smooth])
+        ends = [
+            np.concatenate((values[: len(values) - 1 : SMOOTH], values[-1:])) for values in (x, y)
+        ]
+        line = polygon(*ends)
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         for role, width in (("brow", 5.0), ("stripe", 2.0)):
             self.p.setPen(QPen(colour(role), width))
@@ -227,6 +234,8 @@ class ChartPainter:
 
 def _stretches(good: np.ndarray) -> list[slice]:
     """Slices of consecutive True values, at least two long."""
+    if good.all():
+        return [slice(0, len(good))] if len(good) > 1 else []
     edges = np.diff(np.r_[0, good.astype(int), 0])
     starts, stops = np.nonzero(edges == 1)[0], np.nonzero(edges == -1)[0]
     return [slice(a, b) for a, b in zip(starts.tolist(), stops.tolist(), strict=True) if b - a > 1]
