@@ -66,7 +66,7 @@ def test_figures_that_follow_count_as_well():
     assert figure_of(entry, "qts") == pytest.approx(0.45)
     assert figure_of(BY_ID["rowan-r16"], "fp") == pytest.approx(24.68, rel=1e-3)
     assert figure_of(BY_ID["fen-b19"], "fs") is None
-    assert not parse_query("qts 0.1 to 0.9").matches(BY_ID["salvaged-150"])
+    assert not select([BY_ID["salvaged-150"]], parse_query("qts 0.1 to 0.9"))
 
 
 @given(st.text(max_size=60))

@@ -54,6 +54,11 @@ class Range:
     low: float
     high: float
 
+    def holds(self, entry: Entry) -> bool:
+        """Whether an entry lies in it; a figure it does not have is in no range."""
+        value = figure_of(entry, self.figure)
+        return value is not None and self.low <= value <= self.high
+
 
 @dataclass(frozen=True)
 class Query:
@@ -61,13 +66,6 @@ class Query:
 
     words: tuple[str, ...]
     ranges: tuple[Range, ...]
-
-    def matches(self, entry: Entry) -> bool:
-        """Whether an entry is asked for; a figure it does not have is in no range."""
-        return all(word in entry.words for word in self.words) and all(
-            (value := figure_of(entry, r.figure)) is not None and r.low <= value <= r.high
-            for r in self.ranges
-        )
 
 
 def figure_of(entry: Entry, figure: str) -> float | None:
@@ -176,12 +174,9 @@ def select(
     only: Iterable[Callable[[Entry], bool]] = (),
 ) -> list[Entry]:
     """Entries of ``kind`` ("" for all) that match, archived ones only when asked for."""
-    rules = tuple(only)
-    return [
-        e
-        for e in entries
-        if e.archived == archived
-        and (not kind or e.kind == kind)
-        and query.matches(e)
-        and all(rule(e) for rule in rules)
-    ]
+    found = [e for e in entries if e.archived == archived and (not kind or e.kind == kind)]
+    for word in query.words:  # one narrow pass after the other: each letter typed comes here
+        found = [e for e in found if word in e.words]
+    for rule in (*(r.holds for r in query.ranges), *only):
+        found = [e for e in found if rule(e)]
+    return found

@@ -1,6 +1,7 @@
 """The shelf itself: every change one transaction, one undo step, and safe beside other windows."""
 
 import dataclasses
+from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -284,4 +285,5 @@ def _entry(row: Sequence[Any]) -> Entry:
 
 def counts(entries: Sequence[Entry]) -> dict[str, int]:
     """Parts by kind."""
-    return {key: sum(1 for e in entries if e.kind == key) for key in KINDS}
+    found = Counter(e.kind for e in entries)
+    return {key: found[key] for key in KINDS}

@@ -3,7 +3,8 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import inf
-from typing import Any
+from operator import itemgetter
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -114,8 +115,7 @@ class Mini:
     codes: str
 
 
-@dataclass(frozen=True)
-class Row:
+class Row(NamedTuple):
     """One part on the shelf; ``outcome`` is None until it is worked out.
 
     ``in_force``: it stands where it would be put; ``elsewhere``: only in other places.
@@ -142,13 +142,13 @@ def rows(
 ) -> list[Row]:
     """Rows of entries in the order they come; ``place`` is which of its kind would be replaced."""
     held = ids_in_force(design)
+    first = {entry.kind: entry.part for entry in reversed(entries)}
+    there = {kind: _here(design, part, place) for kind, part in first.items()}
     found = []
     for entry in entries:
-        names = {entry.id, f"name:{entry.name}"}
-        here = _here(design, entry.part, place) in names
-        found.append(
-            Row(entry, here, outcomes.get(entry.id), not here and not names.isdisjoint(held))
-        )
+        id, name = entry.id, f"name:{entry.name}"
+        here = there[entry.kind] in (id, name)
+        found.append(Row(entry, here, outcomes.get(id), not here and (id in held or name in held)))
     return found
 
 
@@ -361,12 +361,12 @@ def ordered(found: Sequence[Row], column: Column | None, *, backwards: bool = Fa
     """Rows by a column, or (None) fewest short, fewest missed wishes, then price."""
     if column is None:
         return sorted(found, key=_by_rank)
-    known = [r for r in found if sort_key(r, column)[0] == 0]
-    others = [r for r in found if sort_key(r, column)[0] != 0]
-    return [
-        *sorted(known, key=lambda r: sort_key(r, column), reverse=backwards),
-        *sorted(others, key=lambda r: sort_key(r, column)),
-    ]
+    keyed = [(sort_key(row, column), row) for row in found]
+    known = [pair for pair in keyed if pair[0][0] == 0]
+    others = [pair for pair in keyed if pair[0][0] != 0]
+    known.sort(key=itemgetter(0), reverse=backwards)
+    others.sort(key=itemgetter(0))
+    return [row for _, row in (*known, *others)]
 
 
 def _by_rank(row: Row) -> tuple[Any, ...]:

@@ -1,7 +1,5 @@
 """The shelf below the tray: search, filters, and what each part would give in this design."""
 
-from dataclasses import replace
-
 from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -206,8 +204,9 @@ class ShelfPanel(QWidget):
         if before and same and state[2] == before[2]:
             return
         self._shown = state
-        numbers = counts([e for e in self.session.shelf.entries().values() if not e.archived])
-        self.bar.show_counts(numbers)
+        if before is None or state[0] is not before[0]:
+            entries = self.session.shelf.entries().values()
+            self.bar.show_counts(counts([e for e in entries if not e.archived]))
         self._show()
         if self.results and self.judged.waiting(self._job()):
             self.table.rows_model.faded = not self.judged.holds_for(self._job())
@@ -309,7 +308,7 @@ class ShelfPanel(QWidget):
         found = self.judged.outcomes
         rows = self.table.rows_model.rows
         self.table.rows_model.renew(
-            [replace(r, outcome=found.get(r.entry.id, r.outcome)) for r in rows]
+            [r._replace(outcome=found.get(r.entry.id, r.outcome)) for r in rows]
         )
 
     def _progressed(self, done: int, total: int) -> None:
