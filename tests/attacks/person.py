@@ -101,8 +101,13 @@ class Person:
             QTest.keyClick(QApplication.focusWidget() or self.window, Qt.Key.Key_Tab)
 
     def do_edit(self):
+        """Mostly near what stands there: the whole range is refused more often than not."""
         path, facts = self._figure()
-        self.session.attempt(lambda: self.session.edit_number(path, number_in(self.dice, facts)))
+        value = number_in(self.dice, facts)
+        now = value_at(self.session.design, path)
+        if now and not facts.whole and self.dice.random() < 0.7:
+            value = min(max(now * self.dice.uniform(0.9, 1.1), facts.low), facts.high)
+        self.session.attempt(lambda: self.session.edit_number(path, value))
 
     def do_drag(self):
         path, facts = self._figure()
@@ -132,7 +137,8 @@ class Person:
         edit = self.dice.choice(rows).edit
         edit.setFocus()
         edit.selectAll()
-        QTest.keyClicks(edit, self.dice.choice(TYPED))
+        near = f"{edit.text().split()[0]}*1.02" if edit.text()[:1].isdigit() else ""
+        QTest.keyClicks(edit, self.dice.choice((near, near, *TYPED)))
         key = Qt.Key.Key_Return if self.dice.random() < 0.7 else Qt.Key.Key_Escape
         QTest.keyClick(edit, key)
 
@@ -157,6 +163,9 @@ class Person:
             QTest.qWait(5)
             for dialog in chart.findChildren(QDialog):
                 dialog.close()
+
+    def do_zoom(self):
+        self.window.zoom(self.dice.choice(("1", "-1", "0", "0")))
 
     def do_find(self):
         finder = self.window.finder

@@ -130,6 +130,8 @@ def _run_cycles(seed, count, seconds, folder):
 
 ACTS = 100
 """Of one person of the driver."""
+EDITING = ("do_edit", "do_drag", "do_type", "do_way", "do_button", "do_row")
+"""Every other act of the driver changes something."""
 NOT_OF_ONE_DESIGN = ("do_open", "do_demo", "do_random_design", "do_undo", "do_redo")
 
 
@@ -154,7 +156,7 @@ def _run_driver(seed, count, seconds, folder):
         first = dice.choice(person.bases)
         session.start(Document(project_of(first)), None)
         for k in range(ACTS):
-            name = dice.choice(acts)
+            name = dice.choice(acts if dice.random() < 0.5 else EDITING)
             troubles.where = f"person {seed} {tried}, act {k} {name}"
             getattr(person, name)()
             if window.isActiveWindow() and QApplication.focusWidget() is None:
