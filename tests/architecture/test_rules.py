@@ -194,3 +194,11 @@ def test_no_pattern_has_a_possessive_group():
     """Python 3.11 up to 3.11.4 gets them wrong: a pasted Vas was lost without a word."""
     for path in FILES:
         assert not re.findall(r"\)(?:[*+?]|\{[\d,{}]+\})\+", path.read_text(encoding="utf-8")), path
+
+
+def test_units_that_one_may_choose_are_never_literals():
+    """Texts ask ``present/text/units`` for them, as fields do."""
+    chosen = r"(?:figure\([^{}]*\)|:\.\df)\}(?: |\{THIN_SPACE\})(?:mm|cm²|cm³|L|g|kg|m/s)\b"
+    for file in FILES:
+        if "present" in file.parts:
+            assert not re.search(chosen, file.read_text(encoding="utf-8")), file

@@ -64,6 +64,17 @@ SETTINGS: Mapping[str, Callable[[Any], bool]] = {
 """First word of a key: what fits it. ``splitter/size`` and ``units/length/mm`` are of families."""
 
 
+def unit_key(quantity: str, usual: str) -> str:
+    """Key of the unit in which a kind of figure is shown: a quantity and its usual unit."""
+    return f"units/{quantity}/{usual.replace('/', 'per')}"
+
+
+def chosen_unit(quantity: str, usual: str) -> str:
+    """The unit chosen for a kind of figure, or the usual one."""
+    found: str = settings.get(unit_key(quantity, usual), usual)
+    return found
+
+
 class Settings:
     """The file and what it held when last read; another window's changes are seen and kept."""
 

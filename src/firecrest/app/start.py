@@ -65,9 +65,10 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     from PySide6.QtWidgets import QApplication
 
     from firecrest.app.collecting import Collector
-    from firecrest.app.settings import settings
+    from firecrest.app.settings import chosen_unit, settings
     from firecrest.app.theme.size import desktop_share, text_size
     from firecrest.app.theme.style import holder, load_fonts
+    from firecrest.present.text.units import units
 
     running = QApplication.instance()
     application = running if isinstance(running, QApplication) else QApplication(sys.argv[:1])
@@ -81,6 +82,7 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     icon = QPixmap()
     icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
     application.setWindowIcon(QIcon(icon))
+    units.follow(chosen_unit)
     dots = application.primaryScreen().logicalDotsPerInch()
     text_size.choose(
         desktop=desktop_share(application.font(), dots), zoom=settings.get("zoom", 1.0)

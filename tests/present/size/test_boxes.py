@@ -85,9 +85,9 @@ def test_facts_of_radiators_agree_with_their_formulas(slipway):
     part = slipway.box.openings[0].radiator
     fp = 1 / (2 * np.pi * np.sqrt((part.mmp + 0.02) * part.cmp))
     assert said["Notch"] == f"{fp:.1f} Hz"
-    assert said["Sag"] == f"{1e3 * 9.81 / (2 * np.pi * fp) ** 2:.1f} mm"
-    assert said["In washers"] == "3 each, −2.0 g"
-    assert said["Moves in all"] == f"{1e3 * (part.mmp + 0.02):.1f} g each"
+    assert said["Sag"] == f"{1e3 * 9.81 / (2 * np.pi * fp) ** 2:.1f}\u202fmm"
+    assert said["In washers"] == "3 each, −2.0\u202fg"
+    assert said["Moves in all"] == f"{1e3 * (part.mmp + 0.02):.1f}\u202fg each"
     driver = slipway.box.groups[0].driver
     ratio = 2 * part.sd * part.xmax / (2 * driver.sd * driver.xmax)
     assert said["Displacement, times the drivers'"] == f"{ratio:.2f}"
@@ -107,7 +107,7 @@ def test_facts_of_a_port_name_fit_speed_pipe_and_turbulence(lantern):
     found = [*facts(lantern, OPENING), *slow(lantern, OPENING)]
     said = values(found)
     assert said["Fits"].startswith("with one bend")
-    assert "of 27 m/s" in said["Air speed at the promise"]
+    assert "of 27\u202fm/s" in said["Air speed at the promise"]
     assert said["First pipe resonance"].endswith("Hz")
     assert said["Lost to its turbulence"].endswith("Hz")
     straight = replace_at(lantern.design, ("box", "openings", 0, "bends"), 0)

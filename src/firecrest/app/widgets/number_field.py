@@ -18,26 +18,21 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QMenu, QToolTip
 
 from firecrest.app.editing import Editing, Typed
-from firecrest.app.settings import settings
+from firecrest.app.settings import chosen_unit, settings, unit_key
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip, tip_text
 from firecrest.core.errors import FirecrestError
-from firecrest.core.units import QUANTITIES, figure, from_si, to_si
+from firecrest.core.units import QUANTITIES, THIN_SPACE, from_si, to_si
 from firecrest.design.history import ARROW
 from firecrest.present.frame.bindings import Binding
 from firecrest.present.frame.owners import named, owner_of
+from firecrest.present.text.units import told, units
 
 DRAG_PIXELS = 4
 FIELD_WIDTH = 102
 HINT = "fieldHint"
 """The one note under a field, of each window."""
-
-
-def unit_key(binding: Binding) -> str:
-    """Settings key of the unit in which a kind of figure is shown."""
-    name = binding.facts.unit.replace("/", "per")
-    return f"units/{binding.facts.quantity}/{name}"
 
 
 def _forget(typed: list[Typed], key: int, *_: object) -> None:
@@ -74,9 +69,7 @@ class NumberEdit(QLineEdit):
         return self._unit
 
     def _chosen_unit(self) -> str:
-        chosen = settings.get(unit_key(self.binding), self.binding.facts.unit)
-        labels = [u.label for u in QUANTITIES[self.binding.facts.quantity].units]
-        return chosen if chosen in labels else self.binding.facts.unit
+        return units.unit(self.binding.facts.quantity, self.binding.facts.unit)
 
     def show_value(self) -> None:
         """The value in force, unless something is being typed."""
@@ -100,23 +93,10 @@ class NumberEdit(QLineEdit):
     def _text(self, value: float | None) -> str:
         if value is None:
             return ""
-        facts, unit = self.binding.facts, self.unit
-        if unit == facts.unit:
-            return facts.show(value).replace("\u202f", " ")
-        number = figure(from_si(value, facts.quantity, unit), self._digits(unit))
-        return f"€{number}" if unit == "€" else f"{number} {unit}".strip()
-
-    def _digits(self, unit: str) -> int:
-        """Decimals in another unit that keep about the resolution of the field's own."""
         facts = self.binding.facts
-        step = 10.0**-facts.digits
-        own = to_si(step, facts.quantity, facts.unit) - to_si(0, facts.quantity, facts.unit)
-        other = own / (QUANTITIES[facts.quantity].unit(unit).factor)
-        digits = 0
-        while other < 0.5 and digits < 5:
-            other *= 10
-            digits += 1
-        return digits
+        if self.unit == facts.unit:
+            return facts.show(value).replace(THIN_SPACE, " ")
+        return told(value, facts.quantity, facts.unit, facts.digits).replace(THIN_SPACE, " ")
 
     def _flag(self, name: str, on: bool) -> None:
         if self.property(name) != on:
@@ -182,7 +162,7 @@ class NumberEdit(QLineEdit):
 
     def _move(self, value: float, steps: float) -> None:
         facts, unit = self.binding.facts, self.unit
-        digits = facts.digits if unit == facts.unit else self._digits(unit)
+        digits = units.digits(facts.quantity, facts.unit, facts.digits)
         smallest = 1.0 if facts.whole else 10.0**-digits
         steps = round(steps) or (1 if steps > 0 else -1) if facts.whole else steps
         moved = to_si(from_si(value, facts.quantity, unit) + steps * smallest, facts.quantity, unit)
@@ -326,8 +306,9 @@ class NumberEdit(QLineEdit):
         menu.deleteLater()
 
     def choose_unit(self, label: str) -> None:
-        """Show this kind of figure in another unit, here and in every such field."""
-        settings.put(unit_key(self.binding), label)
+        """Show this kind of figure in another unit, here, in every such field and in all texts."""
+        settings.put(unit_key(self.binding.facts.quantity, self.binding.facts.unit), label)
+        units.follow(chosen_unit)
         for edit in self.window().findChildren(NumberEdit):
             edit._unit = None
         self.session.changed.emit()

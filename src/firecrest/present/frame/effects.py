@@ -3,15 +3,17 @@
 from collections.abc import Sequence
 
 from firecrest.assessment.verdicts import Promise
-from firecrest.core.units import THIN_SPACE, figure
+from firecrest.core.units import MINUS, to_si
+from firecrest.present.text.units import told
 
-SCALES = (
-    ("loudness", 1.0, 1, f"{THIN_SPACE}dB"),
-    ("bass", 1.0, 1, f"{THIN_SPACE}Hz"),
-    ("runtime", 1 / 3600.0, 1, f"{THIN_SPACE}h"),
-    ("weight", 1000.0, 0, f"{THIN_SPACE}g"),
-    ("cost", 1.0, 0, ""),
+SHOWN_IN = (
+    ("loudness", "level", "dB", 1),
+    ("bass", "frequency", "Hz", 1),
+    ("runtime", "time", "h", 1),
+    ("weight", "mass", "g", 0),
+    ("cost", "money", "€", 0),
 )
+"""Promise, quantity, usual unit and decimals of its change."""
 
 
 def changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[str]:
@@ -19,14 +21,10 @@ def changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[str]:
     now = {p.key: p.predicted for p in before}
     then = {p.key: p.predicted for p in after}
     said = []
-    for key, scale, digits, unit in SCALES:
+    for key, quantity, usual, digits in SHOWN_IN:
         a, b = now.get(key), then.get(key)
-        if a is None or b is None or abs(b - a) * scale < 0.5 * 10.0**-digits:
-            continue
-        change = figure((b - a) * scale, digits)
-        sign = "+" if b > a else ""
-        if key == "cost":
-            said.append(f"+€{change}" if b > a else f"−€{change[1:]}")
-        else:
-            said.append(f"{sign}{change}{unit}")
+        slight = to_si(0.5 * 10.0**-digits, quantity, usual)
+        if a is not None and b is not None and abs(b - a) >= slight:
+            sign = "+" if b > a else MINUS
+            said.append(sign + told(abs(b - a), quantity, usual, digits))
     return said

@@ -18,6 +18,7 @@ from firecrest.design.box import Port, placed, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.present.frame.effects import changes
+from firecrest.present.text.units import told, told_sides
 from firecrest.present.text.words import joined
 from firecrest.proposals.inverse import with_tuning
 from firecrest.proposals.layouts import with_own_chamber
@@ -76,8 +77,8 @@ def _turned(assessment: Assessment) -> Move | None:
     if made is None:
         return None
     asked = made.brief.size
-    sizes = " × ".join(figure(1e3 * getattr(asked, side), 0) for side in SIDES)
-    detail = f"Its place is then {sizes} mm seen from the box: length, height, depth."
+    sizes = told_sides(getattr(asked, side) for side in SIDES)
+    detail = f"Its place is then {sizes} seen from the box: length, height, depth."
     return _move(assessment, "Turn the box on another side", detail, made)
 
 
@@ -169,8 +170,8 @@ def _fold(assessment: Assessment, place: int) -> Move | None:
         return None
     design = replace_at(assessment.design, ("box", "openings", place, "bends"), fit.bends)
     count = "once" if fit.bends == 1 else f"{fit.bends} times"
-    over = figure(1e3 * (port.length - fit.longest), 0)
-    return _move(assessment, f"Fold the port {count}", f"It is {over} mm too long.", design)
+    over = told(port.length - fit.longest, "length", "mm", 0)
+    return _move(assessment, f"Fold the port {count}", f"It is {over} too long.", design)
 
 
 def _flared(assessment: Assessment, place: int) -> Move | None:
@@ -183,7 +184,8 @@ def _flared(assessment: Assessment, place: int) -> Move | None:
     if not SPEED_LIMITS[port.edges] < speed <= loud:
         return None
     made = replace_at(design, ("box", "openings", place, "edges"), "both_flared")
-    detail = f"Its air moves at {figure(speed, 0)} m/s; flared, {loud:.0f} m/s is quiet (estimate)."
+    moves, quiet = (told(v, "speed", "m/s", 0) for v in (speed, loud))
+    detail = f"Its air moves at {moves}; flared, {quiet} is quiet (estimate)."
     return _move(assessment, "Flare both ends of the port", detail, made)
 
 
@@ -219,9 +221,9 @@ def _wider(assessment: Assessment, place: int) -> Move | None:
             size = new.diameter if new.shape == "round" else new.height
             return _move(
                 assessment,
-                f"Widen the port to {figure(1e3 * size, 0)} mm inside",
-                f"Its air moves at {figure(speed, 0)} m/s; then {figure(found, 0)} m/s, "
-                f"{figure(1e3 * new.length, 0)} mm long.",
+                f"Widen the port to {told(size, 'length', 'mm', 0)} inside",
+                f"Its air moves at {told(speed, 'speed', 'm/s', 0)}; then "
+                f"{told(found, 'speed', 'm/s', 0)}, {told(new.length, 'length', 'mm', 0)} long.",
                 made,
             )
     return None

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
-from firecrest.core.units import THIN_SPACE, shown
+from firecrest.core.units import THIN_SPACE
 from firecrest.design.box import RadiatorSet
 from firecrest.present.frame.bindings import tuning
+from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 
 WORTH_TELLING = 0.005
@@ -48,7 +49,7 @@ def _masses(before: Assessment, after: Assessment) -> list[str]:
     """Added masses that now sit on another radiator."""
     old = {o.id: o for o in before.design.box.openings if isinstance(o, RadiatorSet)}
     return [
-        f"{shown(o.added_mass, 'mass', 'g', 0)} of added mass on each {o.radiator.name}"
+        f"{told(o.added_mass, 'mass', 'g', 0)} of added mass on each {o.radiator.name}"
         for o in after.design.box.openings
         if isinstance(o, RadiatorSet)
         and o.added_mass

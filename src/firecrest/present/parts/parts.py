@@ -7,12 +7,13 @@ from typing import Any
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.wiring import driver_count, wiring_of
-from firecrest.core.units import THIN_SPACE, shown
+from firecrest.core.units import THIN_SPACE
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.sheet import ShelfLink
 from firecrest.present.frame.owners import owner_of
+from firecrest.present.text.units import told
 from firecrest.present.text.words import decibels, source_name
 from firecrest.shelf.entry import Entry
 
@@ -147,7 +148,7 @@ def cards(assessment: Assessment) -> list[PartCard]:
 
 
 def _card(path: Path, kind: str, part: Any, count: str, spare: float | None) -> PartCard:
-    cost = f"{shown(part.price, 'money', '€', 0)} each, {shown(part.mass, 'mass', 'g', 0)}"
+    cost = f"{told(part.price, 'money', '€', 0)} each, {told(part.mass, 'mass', 'g', 0)}"
     origins = Counter(getattr(part, "origins", {}).values())
     text = "–" if spare is None else decibels(spare)
     short = spare is not None and spare < 0
@@ -158,8 +159,8 @@ def totals(assessment: Assessment) -> str:
     """Parts, money and weight in all."""
     count = sum(i.count for i in assessment.cabinet.items)
     return (
-        f"{count} pieces with the case, {shown(assessment.cabinet.price, 'money', '€', 0)}, "
-        f"{shown(assessment.cabinet.mass, 'mass', 'kg', 2)}"
+        f"{count} pieces with the case, {told(assessment.cabinet.price, 'money', '€', 0)}, "
+        f"{told(assessment.cabinet.mass, 'mass', 'kg', 2)}"
     )
 
 

@@ -15,15 +15,16 @@ from firecrest.core.arrays import Real
 from firecrest.core.errors import FirecrestError
 from firecrest.core.limits.kinds import kind_of_code
 from firecrest.core.limits.loudness import promised_shape
-from firecrest.core.units import THIN_SPACE, figure, shown
+from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import value_at
-from firecrest.design.fields import field_facts
+from firecrest.design.fields import FieldFacts, field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.present.frame.effects import changes
 from firecrest.present.parts.datasheet import missing
 from firecrest.present.parts.updates import part_paths
 from firecrest.present.text.notes import said
+from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 from firecrest.proposals.placing import half_voltage, path_of
 from firecrest.search.choose import Outcome, rank
@@ -282,7 +283,7 @@ def _figure(entry: Entry, name: str) -> str:
         best = max(part.claims, key=lambda claim: claim.power)
         return f"{best.power:.3g}{THIN_SPACE}W into {best.load:g}{THIN_SPACE}Ω"
     if name == "voltage" and entry.kind == "cell":
-        return shown(half_voltage(part), "voltage", "V", 2)
+        return told(half_voltage(part), "voltage", "V", 2)
     if not hasattr(part, name):
         return ""
     value = getattr(part, name)
@@ -291,8 +292,12 @@ def _figure(entry: Entry, name: str) -> str:
         return str(value)
     if value is None:
         follows = _follows(part).get(name)
-        return "" if follows is None else f"({facts.show(follows)})"
-    return facts.show(value)
+        return "" if follows is None else f"({_told(follows, facts)})"
+    return _told(value, facts)
+
+
+def _told(value: Any, facts: FieldFacts) -> str:
+    return told(value, facts.quantity, facts.unit, facts.digits)
 
 
 def _follows(part: Any) -> Mapping[str, float]:

@@ -8,10 +8,10 @@ from firecrest.assessment.assess import Assessment
 from firecrest.assessment.conditions import air_of, around_of
 from firecrest.core.acoustics.driver import REFERENCE_PRESSURE
 from firecrest.core.acoustics.radiation import heard
-from firecrest.core.units import figure, shown
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.text import words
 from firecrest.present.text.notes import said
+from firecrest.present.text.units import told
 
 PEAK = float(np.sqrt(2.0))
 
@@ -46,8 +46,8 @@ def _lines(assessment: Assessment) -> list[Clause]:
         Clause(mark_of(assessment.promise("size")), _size(assessment)),
         Clause(
             mark_of(worst),
-            f"parts and case: {shown(weight.predicted or 0, 'mass', 'kg', 2)}, "
-            f"{shown(cost.predicted or 0, 'money', '€', 0)}",
+            f"parts and case: {told(weight.predicted or 0, 'mass', 'kg', 2)}, "
+            f"{told(cost.predicted or 0, 'money', '€', 0)}",
         ),
     ]
 
@@ -71,7 +71,8 @@ def _bass(assessment: Assessment) -> str:
     at = np.array([note])
     per_flow = np.abs(heard(np.ones(1), at, around_of(assessment.design), air_of(brief.conditions)))
     volume = pressure / (per_flow * 2 * np.pi * at)
-    moved = f"moves {figure(volume.item() * 1e6, 0)} cm³ of air each way at {note:g} Hz"
+    air = told(volume.item(), "volume", "cm³", 0)
+    moved = f"moves {air} of air each way at {note:g} Hz"
     return f"{moved}; reckoned {words.surroundings(assessment.design)}"
 
 
@@ -89,5 +90,5 @@ def _runtime(assessment: Assessment) -> str:
 
 def _size(assessment: Assessment) -> str:
     wall = assessment.design.box.case.wall
-    air = shown(assessment.cabinet.air[0], "volume", "L", 1)
-    return f"leaves {air} of air behind {shown(wall, 'length', 'mm', 0)} walls"
+    air = told(assessment.cabinet.air[0], "volume", "L", 1)
+    return f"leaves {air} of air behind {told(wall, 'length', 'mm', 0)} walls"

@@ -8,11 +8,12 @@ from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.wiring import cone_count, wiring_of
-from firecrest.core.units import THIN_SPACE, figure, shown
+from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.box import OUTSIDE, Box, Port
 from firecrest.design.edits.paths import Path
 from firecrest.design.ids import place_of
 from firecrest.present.size.openings import opening_name
+from firecrest.present.text.units import told
 from firecrest.proposals.layouts import Layout
 
 LAYOUT_WORDS: dict[Layout, str] = {
@@ -177,7 +178,7 @@ def _room(assessment: Assessment, id: str, where: tuple[float, float, float, flo
     chambers = assessment.design.box.chambers
     place = place_of(chambers, id)
     name = chambers[place].name
-    air = shown(assessment.cabinet.air[place], "volume", "L", 2)
+    air = told(assessment.cabinet.air[place], "volume", "L", 2)
     a = assessment.acoustic
     tuning = a.model.tuning[place] if a else None
     if a is None:

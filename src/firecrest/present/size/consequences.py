@@ -17,6 +17,7 @@ from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.ids import place_of
 from firecrest.present.size.facts import Fact
 from firecrest.present.size.openings import owner_kind
+from firecrest.present.text.units import told
 from firecrest.proposals.inverse import tuning_of, with_tuning
 
 STEP = 0.01
@@ -129,13 +130,13 @@ def _other_count(assessment: Assessment, place: int) -> list[Fact]:
         after = assess(with_tuning(made, tuning, chamber), assessment.memo)
     except FirecrestError:
         return [Fact(name, "not reached by added mass")]
-    mass = 1e3 * radiators_at(after.design.box, place).added_mass
+    mass = told(radiators_at(after.design.box, place).added_mass, "mass", "g", 0)
     loud = after.promise("loudness").predicted
     heard = "" if loud is None else f", {figure(loud, 1)} dB"
     return [
         Fact(
             name,
-            f"{figure(mass, 0)} g each{heard}",
+            f"{mass} each{heard}",
             "",
             "One moves twice as far for the same air; two opposed ones shake the case less.",
         )

@@ -19,6 +19,7 @@ from firecrest.design.box import Port, RadiatorSet, placed, port_at, radiators_a
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.present.size.openings import owner_kind
+from firecrest.present.text.units import told, told_of
 from firecrest.proposals.ports import fit_in_case, peak_speed
 
 TOP = 500.0
@@ -59,7 +60,7 @@ def _case(assessment: Assessment) -> list[Fact]:
     return [
         Fact(
             item.name[:1].upper() + item.name[1:],
-            f"{figure(item.count * item.mass, 2)} kg",
+            told(item.count * item.mass, "mass", "kg", 2),
             "",
             f"{100 * item.count * item.mass / whole:.0f} % of the weight.",
         )
@@ -68,8 +69,8 @@ def _case(assessment: Assessment) -> list[Fact]:
     ]
 
 
-def _signed(value: float, digits: int) -> str:
-    text = figure(value, digits)
+def _signed_mass(value: float) -> str:
+    text = told(value, "mass", "g", 1)
     return text if text.startswith(MINUS) else f"+{text}"
 
 
@@ -113,13 +114,13 @@ def _group(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
         limit = a.ratings.x_max[k]
         if owner != place or limit is None:
             continue
-        moved = 1e3 * largest(motion.cone[k], a.frequency, TOP)[0]
-        most = 1e3 * float(np.asarray(limit))
+        moved = largest(motion.cone[k], a.frequency, TOP)[0]
+        most = float(np.asarray(limit))
         inner = place < k
         found.append(
             Fact(
                 "Travel, outer cone" if inner else "Travel at the promise",
-                f"{figure(moved, 1)} of {figure(most, 1)} mm",
+                told_of(moved, most, "length", "mm", (1, 1)),
                 "met" if moved <= most else "short",
                 "Peak, one way; below the bass note a held low note.",
             )
@@ -161,7 +162,7 @@ def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     design = assessment.design
     item, constants = radiators_at(design.box, place), _element(a, place)
     found = [
-        Fact("Moves in all", f"{figure(1e3 * constants.mass, 1)} g each"),
+        Fact("Moves in all", f"{told(constants.mass, 'mass', 'g', 1)} each"),
         Fact(
             "Notch",
             f"{figure(constants.resonance, 1)} Hz",
@@ -171,11 +172,11 @@ def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     ]
     if item.washer:
         count = round(item.added_mass / item.washer)
-        off = 1e3 * (count * item.washer - item.added_mass)
+        off = count * item.washer - item.added_mass
         found.append(
             Fact(
                 "In washers",
-                f"{count} each, {_signed(off, 1)} g" if abs(off) >= 0.05 else f"{count} each",
+                f"{count} each" + (f", {_signed_mass(off)}" if abs(off) >= 5e-5 else ""),
                 "",
                 "Whole washers nearest to the added mass, and what they are off by.",
             )
@@ -184,7 +185,7 @@ def _radiator(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     sag = GRAVITY / (2 * pi * constants.resonance) ** 2
     words = "it sags by" if item.horizontal else "facing up it would sag by"
     help = f"By its weight {words} g/(2πFp)²."
-    found.append(Fact("Sag", f"{figure(1e3 * sag, 1)} mm", "", help))
+    found.append(Fact("Sag", told(sag, "length", "mm", 1), "", help))
     return [*found, _shaking(assessment, a)]
 
 
@@ -220,11 +221,11 @@ def _displacement(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]
             )
         )
     moved, _ = largest(motion_of(assessment, a).opening[place], a.frequency, TOP)
-    reserve = 1e3 * (float(np.asarray(travel)) - moved)
+    reserve = float(np.asarray(travel)) - moved
     found.append(
         Fact(
             "Travel in reserve",
-            f"{figure(reserve, 1)} mm",
+            told(reserve, "length", "mm", 1),
             "met" if reserve >= 0 else "short",
             "At the promise, and with a held low note below it; after sag.",
         )
@@ -240,16 +241,16 @@ def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     pipe = float(
         first_pipe_resonance(port.length, port_ends(port), air_of(design.brief.conditions))
     )
-    ends = 1e3 * port_ends(port)
+    ends = port_ends(port)
     found = [
         _fit(assessment, place),
-        Fact("Both ends add", f"{figure(ends, 0)} mm", "", "The end correction, in all."),
+        Fact("Both ends add", told(ends, "length", "mm", 0), "", "The end correction, in all."),
     ]
     if speed is not None:
         found.append(
             Fact(
                 "Air speed at the promise",
-                f"{figure(speed, 1)} of {figure(limit, 0)} m/s",
+                told_of(speed, limit, "speed", "m/s", (1, 0)),
                 "met" if speed <= limit else "short",
                 "Peak, with a held low note below the promised one. The limit is an estimate.",
             )
@@ -274,17 +275,16 @@ def _fit(assessment: Assessment, place: int) -> Fact:
         "Along the depth, then folded along the walls; half its bore stays clear at the open "
         "end. Other things in the case are not looked at."
     )
-    spare = 1e3 * (fit.longest - port.length)
+    spare = fit.longest - port.length
     folds = "straight" if port.bends == 0 else f"with {_bends(port.bends)}"
     if fit.narrow:
         return Fact("Fits", "too thick for the case", "short", help)
     if spare >= 0:
-        return Fact("Fits", f"{folds}, {figure(spare, 0)} mm to spare", "met", help)
+        return Fact("Fits", f"{folds}, {told(spare, 'length', 'mm', 0)} to spare", "met", help)
     if fit.bends is None:
         return Fact("Fits", "no, even folded six times", "short", help)
-    return Fact(
-        "Fits", f"{figure(-spare, 0)} mm too long; {_bends(fit.bends)} needed", "short", help
-    )
+    over = told(-spare, "length", "mm", 0)
+    return Fact("Fits", f"{over} too long; {_bends(fit.bends)} needed", "short", help)
 
 
 def added_words(design: Design, trouble: Exception | None) -> str:

@@ -10,10 +10,10 @@ from firecrest.assessment.assess import Assessment
 from firecrest.assessment.conditions import air_of
 from firecrest.assessment.openings.port import port_area
 from firecrest.core.cabinet.portfit import longest_run
-from firecrest.core.units import figure
 from firecrest.design.box import Port, port_at
 from firecrest.design.ids import place_of
 from firecrest.present.plot.plot import Curve, Line, Mark, Plot, nice_range, waiting
+from firecrest.present.text.units import told, told_of
 from firecrest.proposals.ports import PortChoice, duct_of, length_for, space_of
 
 SQUARE_CENTIMETRES = 1e4
@@ -68,14 +68,22 @@ def _legend(assessment: Assessment, place: int) -> str:
 def choice_name(choice: PortChoice) -> str:
     """A port to choose in few signs: count and outside diameter, or height of the slot, in mm."""
     port = choice.port
-    size = port.diameter + 2 * port.wall if port.shape == "round" else port.height
-    return (f"{port.count}×" if port.count > 1 else "") + f"{1e3 * size:.0f}"
+    return (f"{port.count}×" if port.count > 1 else "") + f"{1e3 * _across(port):.0f}"
+
+
+def _across(port: Port) -> float:
+    """Outside diameter of a pipe, height of a slot."""
+    return port.diameter + 2 * port.wall if port.shape == "round" else port.height
 
 
 def choice_text(choice: PortChoice) -> str:
     """A port to choose in words: size, length, fit and air speed."""
-    speed = "" if choice.speed is None else f", {choice.speed:.0f} of {choice.limit:.0f} m/s"
-    return f"{choice_name(choice)} mm, {1e3 * choice.length:.0f} mm long, {fit_text(choice)}{speed}"
+    speed, long = "", told(choice.length, "length", "mm", 0)
+    if choice.speed is not None:
+        speed = f", {told_of(choice.speed, choice.limit, 'speed', 'm/s', (0, 0))}"
+    many = f"{choice.port.count}×" if choice.port.count > 1 else ""
+    size = told(_across(choice.port), "length", "mm", 0)
+    return f"{many}{size}, {long} long, {fit_text(choice)}{speed}"
 
 
 def fit_text(choice: PortChoice) -> str:
@@ -120,7 +128,14 @@ def _too_fast(found: Sequence[PortChoice]) -> tuple[Line, ...]:
         if fast > 1 >= slow:
             share = np.log(fast) / np.log(fast / slow)
             at = float(a * (b / a) ** share) * SQUARE_CENTIMETRES
-            return (Line(at, f"{figure(at, 1)} cm² for a quiet port", "promise", upright=True),)
+            return (
+                Line(
+                    at,
+                    f"{told(at / SQUARE_CENTIMETRES, 'area', 'cm²', 1)} for a quiet port",
+                    "promise",
+                    upright=True,
+                ),
+            )
     return ()
 
 

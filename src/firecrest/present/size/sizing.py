@@ -4,10 +4,11 @@ from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.core.errors import FirecrestError
-from firecrest.core.units import figure, shown
+from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.present.frame.effects import changes
-from firecrest.present.text.notes import said as told
+from firecrest.present.text.notes import said as worded
+from firecrest.present.text.units import told, told_sides
 from firecrest.proposals.sizing import starts
 
 START_WORDS = {
@@ -58,14 +59,14 @@ def offer(assessment: Assessment, key: str, qtc: float) -> Offer:
     said = changes(assessment.promises, after.promises)
     size = after.promise("size")
     if size.margin is not None and size.margin < 0 and size.state != "none":
-        said.append(f"{told(size.reason)} {figure(-1e3 * size.margin, 0)} mm over")
+        said.append(f"{worded(size.reason)} {told(-size.margin, 'length', 'mm', 0)} over")
     return Offer(key, title, _box(after), ", ".join(said) or "changes no promise", design)
 
 
 def _box(after: Assessment) -> str:
     """Outer size, air and tuning."""
     case = after.design.box.case
-    sides = " × ".join(figure(1e3 * s, 0) for s in (case.length, case.height, case.depth))
+    sides = told_sides((case.length, case.height, case.depth))
     tuning = after.acoustic.model.tuning[0] if after.acoustic else None
     at = "closed" if tuning is None else f"tuned to {figure(tuning, 1)} Hz"
-    return f"{shown(after.cabinet.air[0], 'volume', 'L', 1)}, {at}\n{sides} mm"
+    return f"{told(after.cabinet.air[0], 'volume', 'L', 1)}, {at}\n{sides}"

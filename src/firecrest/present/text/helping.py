@@ -4,8 +4,9 @@ from dataclasses import replace
 
 from firecrest.assessment.assess import Assessment
 from firecrest.core.limits.ceiling import code_at
-from firecrest.core.units import THIN_SPACE, figure
+from firecrest.core.units import figure
 from firecrest.present.text.sentences import Piece, Sentence, why
+from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 from firecrest.proposals.helps import Help, helps
 
@@ -53,7 +54,7 @@ def _lever(found: Help) -> str:
     return {
         "cells": "two more cells in series",
         "volts": "a supply of 20 % more volts",
-        "mass": f"{1e3 * abs(lever.step):.0f}{THIN_SPACE}g {more} on each radiator",
+        "mass": f"{told(abs(lever.step), 'mass', 'g', 0)} {more} on each radiator",
         "length": f"a port 15 % {'longer' if lever.step > 0 else 'shorter'}",
         "boost": "2\u202fdB less boost",
         "width": "a port 15 % wider",

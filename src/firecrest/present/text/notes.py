@@ -5,6 +5,7 @@ from typing import Any
 
 from firecrest.core.errors import MissingFigureError, NoAirError
 from firecrest.core.note import Note
+from firecrest.present.text.units import told
 
 FIGURES = {
     "xmax": "Xmax",
@@ -52,9 +53,9 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "leaves no air": "leaves no air",
     "as pack": "as {series}S {parallel}P",
     "frame unknown": "frame not known",
-    "too wide": lambda over: f"{1e3 * over:.0f} mm too wide",
-    "too deep": lambda over: f"{1e3 * over:.0f} mm too deep",
-    "too long": lambda over: f"{1e3 * over:.0f} mm too long",
+    "too wide": lambda over: f"{told(over, 'length', 'mm', 0)} too wide",
+    "too deep": lambda over: f"{told(over, 'length', 'mm', 0)} too deep",
+    "too long": lambda over: f"{told(over, 'length', 'mm', 0)} too long",
     "new cut-out": "new cut-out",
     "in place": "in place",
     "cut-out unknown": "fits, cut-out not known",

@@ -12,6 +12,7 @@ from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.present.text.notes import is_code, said
+from firecrest.present.text.units import told, units
 
 PROMISE_NAMES = {
     "loudness": "Loudness",
@@ -41,6 +42,17 @@ STATE_WORDS = {
 }
 
 
+SHOWN_IN = {
+    "loudness": ("level", "dB", 1),
+    "bass": ("frequency", "Hz", 0),
+    "runtime": ("time", "h", 1),
+    "size": ("length", "mm", 0),
+    "weight": ("mass", "kg", 2),
+    "cost": ("money", "€", 0),
+}
+"""Quantity, usual unit and decimals of each promise."""
+
+
 @dataclass(frozen=True)
 class PromiseUnit:
     """Quantity, unit and decimals in which a promise is shown, and the words around it."""
@@ -54,14 +66,17 @@ class PromiseUnit:
 def promise_unit(key: str, design: Design) -> PromiseUnit:
     """How the figures of one promise are shown."""
     brief = design.brief
-    return {
-        "loudness": PromiseUnit("level", "dB", 1, f"dB at {brief.listening.distance:g} m"),
-        "bass": PromiseUnit("frequency", "Hz", 0, f"Hz at {MINUS}{brief.bass.drop} dB"),
-        "runtime": PromiseUnit("time", "h", 1, "h of play"),
-        "size": PromiseUnit("length", "mm", 0, "mm to spare"),
-        "weight": PromiseUnit("mass", "kg", 2, "kg"),
-        "cost": PromiseUnit("money", "€", 0, "in parts"),
+    quantity, usual, digits = SHOWN_IN[key]
+    unit = units.unit(quantity, usual)
+    suffix = {
+        "loudness": f"{unit} at {brief.listening.distance:g} m",
+        "bass": f"{unit} at {MINUS}{brief.bass.drop} dB",
+        "runtime": f"{unit} of play",
+        "size": f"{unit} to spare",
+        "weight": unit,
+        "cost": "in parts",
     }[key]
+    return PromiseUnit(quantity, unit, units.digits(quantity, usual, digits), suffix)
 
 
 def limit_name(limit: Limit, code: str) -> str:
@@ -178,7 +193,7 @@ def source_name(design: Design) -> str:
 
 def box_facts(assessment: Assessment) -> str:
     """Air and tuning of the first chamber."""
-    air = shown(assessment.cabinet.air[0], "volume", "L", 1)
+    air = told(assessment.cabinet.air[0], "volume", "L", 1)
     tuning = assessment.acoustic.model.tuning[0] if assessment.acoustic else None
     return f"{air}, tuned {tuning:.0f}{THIN_SPACE}Hz" if tuning else f"{air}, closed"
 
