@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QAbstractButton, QApplication
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
-from tests.app.helpers import menu, press, settle
+from tests.app.helpers import menu, press, settle, type_into
 
 
 @pytest.fixture
@@ -57,3 +57,14 @@ def test_what_is_typed_as_a_name_is_kept_before_another_stage(window, stage):
     QTest.keyClicks(name, "bottom")
     menu(window, "stage_size")
     assert names(window)[0] == "bottom"
+
+
+def test_a_refused_text_goes_with_the_filter_it_stood_in(window, stage):
+    place = len(window.session.design.voice.channels[0].blocks) - 1
+    edit = type_into(window, ("voice", "channels", 0, "blocks", place, "frequency"), "9 kg")
+    assert edit.property("refused")
+    stage._remove(0, place)
+    settle()
+    assert len(window.session.design.voice.channels[0].blocks) == place
+    window.undo()
+    assert len(window.session.design.voice.channels[0].blocks) == place + 1

@@ -151,7 +151,8 @@ class NumberEdit(QLineEdit):
         self._open(False)
         self._quiet()
         self.session.drop_trial()
-        self.show_value()
+        if self._stands():
+            self.show_value()
 
     def step(self, steps: float) -> None:
         """Move by ``steps`` of the last shown digit; one undo step for a row of them."""
@@ -276,6 +277,10 @@ class NumberEdit(QLineEdit):
         self._quiet()
         if self.property("refused") and not event.spontaneous():
             self.restore()  # out of sight it would stand in the way of undo
+
+    def _stands(self) -> bool:
+        """Whether its figure is still there: a field may go because what it is of has gone."""
+        return self.binding.path[0] == "computed" or self.session.has(self.binding.path)
 
     def wheelEvent(self, event: QWheelEvent) -> None:
         """The wheel steps a focused field only, so that scrolling never edits."""
