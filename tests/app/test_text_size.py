@@ -64,15 +64,21 @@ def _cut(page):
                 yield w.text()
 
 
+def _inside(layout):
+    """Widgets of a layout and of those in it."""
+    for place in range(layout.count()):
+        item = layout.itemAt(place)
+        if item.widget() is not None:
+            yield item.widget()
+        elif item.layout() is not None:
+            yield from _inside(item.layout())
+
+
 def _over(page):
-    """Neighbours in one layout that lie over another."""
+    """Neighbours in layouts that lie over another."""
     for holder in page.findChildren(QWidget):
         if holder.isVisible() and holder.layout() is not None:
-            inside = [
-                c
-                for c in holder.findChildren(QWidget, options=Qt.FindDirectChildrenOnly)
-                if c.isVisible() and not c.isWindow() and holder.layout().indexOf(c) >= 0
-            ]
+            inside = [c for c in _inside(holder.layout()) if c.isVisible() and not c.isWindow()]
             for k, a in enumerate(inside):
                 for b in inside[k + 1 :]:
                     both = a.geometry().intersected(b.geometry())
@@ -95,6 +101,9 @@ def test_nothing_is_cut_or_lies_over_another(window, usual, direction, zooms):
                 where = (zoom, size, key)
                 assert (where, list(_cut(window))) == (where, [])
                 assert (where, list(_over(window))) == (where, [])
+    text_size.choose(zoom=1.0)
+    settle()
+    assert window.stage.width() == window.stack.parentWidget().width(), "nothing to scroll for"
 
 
 def test_sizes_in_pixels_are_set_in_one_place():
@@ -102,5 +111,6 @@ def test_sizes_in_pixels_are_set_in_one_place():
     for file in folder.rglob("*.py"):
         text = file.read_text(encoding="utf-8")
         if file.parent.name != "theme":
-            assert not re.search(r"\.set(Fixed|Minimum|Maximum)(Width|Height|Size)\(\d", text), file
+            fixed = r"\.set(Fixed|Minimum|Maximum)(Width|Height|Size)\([1-9]"
+            assert not re.search(fixed, text), file
             assert "setPixelSize" not in text, file

@@ -9,7 +9,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QMenu,
     QScrollArea,
-    QStackedWidget,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -29,6 +28,7 @@ from firecrest.app.widgets.drawer import Drawer
 from firecrest.app.widgets.find import FindField
 from firecrest.app.widgets.menu_bar import MenuBar
 from firecrest.app.widgets.notice import Notice
+from firecrest.app.widgets.pages import Pages
 from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
@@ -74,7 +74,7 @@ class MainWindow(Beginning):
         self.side = SidePanel(self.session)
         self.chain = Chain(self.session)
         self.stages = {}
-        self.stack = QStackedWidget()
+        self.stack = Pages()
         page = QScrollArea()  # for texts so large that a stage has no room
         page.setWidgetResizable(True)
         page.setWidget(self.stack)

@@ -57,7 +57,7 @@ class PromiseStage(Stage):
         row.addLayout(left, 3)
         right = QVBoxLayout()
         right.addWidget(label("Level against distance", "section"))
-        self.chart = Chart(self.session, height=180)
+        self.chart = Chart(self.session, height=110)
         right.addWidget(self.chart, 1)
         self._caution = caution()
         right.addWidget(self._caution)

@@ -35,7 +35,8 @@ class _Whole(QLabel):
         self._stand()
 
     def _stand(self) -> None:
-        self.setMinimumHeight(max(self.heightForWidth(self.width()), 0))
+        self.setMinimumHeight(0)  # the height asked for would not be less than the one set
+        self.setFixedHeight(max(self.heightForWidth(self.width()), 0))
 
 
 def caution(text: str = "") -> QLabel:

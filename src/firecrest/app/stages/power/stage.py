@@ -49,6 +49,7 @@ class PowerStage(Stage):
         self._empty = label("", "second")
         self._empty.setWordWrap(True)
         box.addWidget(self._empty)
+        box.addStretch()
         self.splitter.setSizes([270, 310])
 
     def structure(self) -> Any:
