@@ -15,6 +15,12 @@ def settle():
         QApplication.processEvents()
 
 
+def meter_of(window, key):
+    """A meter of the strip as it stands now, not up to 50 ms later."""
+    window.strip._after.flush()
+    return window.strip.meters[key].meter
+
+
 def edit_of(window, *path):
     """The number box of a field, its stage shown."""
     window.reveal(path)

@@ -11,7 +11,7 @@ from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.present.parts.parts import cards
 from firecrest.proposals.layouts import with_kind
-from tests.app.helpers import settle
+from tests.app.helpers import meter_of, settle
 from tests.reference.designs import case_design, system_design
 
 
@@ -83,12 +83,12 @@ def test_every_stage_survives_missing_figures(window, key):
     window.session.edit_number(("box", "groups", 0, "driver", "vas"), None)
     window.show_stage(key)
     settle()
-    assert window.strip.meters["loudness"].meter.numeral == "–"
-    assert not window.strip.meters["loudness"].meter.known
+    assert meter_of(window, "loudness").numeral == "–"
+    assert not meter_of(window, "loudness").known
     assert window.side.sentences()[0] == "Loudness is not known: needs Vas of Alder W13-4."
     window.undo()
     settle()
-    assert window.strip.meters["loudness"].meter.numeral == "95.2"
+    assert meter_of(window, "loudness").numeral == "95.2"
 
 
 @pytest.mark.parametrize("key", list(STAGES))
@@ -96,10 +96,10 @@ def test_every_stage_shows_ghosts_of_a_tried_design(window, slipway, key):
     window.show_stage(key)
     window.session.try_design(with_kind(slipway, "port"))
     settle()
-    assert window.strip.meters["weight"].meter.ghost == "→ 4.99"
+    assert meter_of(window, "weight").ghost == "→ 4.99"
     window.session.drop_trial()
     settle()
-    assert window.strip.meters["weight"].meter.ghost == ""
+    assert meter_of(window, "weight").ghost == ""
 
 
 SYSTEMS = {name: system_design(name) for name in ("S1", "S4", "S5")} | {

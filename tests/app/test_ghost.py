@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.app.stages.size.stage import SizeStage
-from tests.app.helpers import menu, rested, settle, type_into
+from tests.app.helpers import menu, meter_of, rested, settle, type_into
 
 MASS = ("box", "openings", 0, "added_mass")
 VIEWS = ["ceiling", "response", "travel"]
@@ -16,7 +16,7 @@ def test_the_kept_state_stays_behind_edits_stages_and_undo(window):
     type_into(window, MASS, "38 g")
     type_into(window, MASS, "40 g")
     assert window.session.kept is first
-    assert window.strip.meters["loudness"].meter.ghost == "was 95.2"
+    assert meter_of(window, "loudness").ghost == "was 95.2"
     menu(window, "stage_voice")
     settle()
     ghost = window.stage.response.ghost
@@ -24,10 +24,10 @@ def test_the_kept_state_stays_behind_edits_stages_and_undo(window):
         ghost.curves[0].y, first.acoustic.unit_level - first.acoustic.reaches.reference
     )
     menu(window, "undo")
-    assert window.strip.meters["loudness"].meter.ghost == "was 95.2"
+    assert meter_of(window, "loudness").ghost == "was 95.2"
     menu(window, "ghost")
     assert window.session.kept is None
-    assert window.strip.meters["loudness"].meter.ghost == ""
+    assert meter_of(window, "loudness").ghost == ""
     assert not window.actions_by_id["ghost"].isChecked()
 
 
@@ -35,10 +35,10 @@ def test_what_is_tried_goes_before_what_was_kept(window):
     menu(window, "ghost")
     type_into(window, MASS, "38 g")
     type_into(window, MASS, "30 g", keep=False)
-    assert window.strip.meters["loudness"].meter.ghost.startswith("→")
+    assert meter_of(window, "loudness").ghost.startswith("→")
     window.session.drop_trial()
     settle()
-    assert window.strip.meters["loudness"].meter.ghost.startswith("was")
+    assert meter_of(window, "loudness").ghost.startswith("was")
 
 
 @pytest.mark.parametrize("view", VIEWS)
@@ -56,7 +56,7 @@ def test_another_document_drops_it(window):
     menu(window, "demo_lantern")
     assert window.session.kept is None
     assert not window.actions_by_id["ghost"].isChecked()
-    assert window.strip.meters["loudness"].meter.ghost == ""
+    assert meter_of(window, "loudness").ghost == ""
 
 
 def test_a_ghost_of_fewer_chambers_stays_behind_a_new_one(window):

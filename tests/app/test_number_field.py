@@ -7,7 +7,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from firecrest.app.widgets.number_row import DragLabel
-from tests.app.helpers import edit_of, settle, type_into
+from tests.app.helpers import edit_of, meter_of, settle, type_into
 
 VOLUME = ("computed", "air_volume")
 MASS = ("box", "openings", 0, "added_mass")
@@ -23,7 +23,7 @@ def test_typing_shows_the_reading_and_ghosts_before_anything_changes(window, sli
     assert hint(edit) == "= 7.08\u202fL"
     assert window.session.design is slipway
     assert window.session.trial is not None
-    assert window.strip.meters["loudness"].meter.ghost.startswith("→")
+    assert meter_of(window, "loudness").ghost.startswith("→")
     assert window.stage.chart.ghost is not None
 
 
@@ -35,7 +35,7 @@ def test_enter_keeps_and_escape_restores(window, slipway):
     type_into(window, VOLUME, "3 L", keep=False)
     QTest.keyClick(edit, Qt.Key.Key_Escape)
     assert edit.text() == "7.08 L"
-    assert window.strip.meters["loudness"].meter.ghost == ""
+    assert meter_of(window, "loudness").ghost == ""
     assert [label for label, _ in window.session.history.past] == [
         "Air volume 7.62\u202fL → 7.08\u202fL"
     ]
@@ -180,7 +180,7 @@ def test_unknown_figures_are_empty_and_can_be_emptied(window):
     QTest.keyClick(edit, Qt.Key.Key_Return)
     assert window.session.design.box.groups[0].driver.pe is None
     assert edit.placeholderText() == "not known"
-    assert window.strip.meters["loudness"].meter.mark == "unknown"
+    assert meter_of(window, "loudness").mark == "unknown"
 
 
 def test_fields_have_names_help_and_origin_for_everyone(window):

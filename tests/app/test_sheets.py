@@ -18,6 +18,7 @@ from tests.app.helpers import (
     button,
     click,
     menu,
+    meter_of,
     names,
     page,
     row_of,
@@ -104,7 +105,7 @@ def test_a_part_without_data_is_estimated(window, stage):
     part = stage.subject.part
     assert part.origins["fs"] == "estimate"
     assert row_of(stage, "mms").range.text() == "±60 %"
-    assert window.strip.meters["loudness"].meter.ghost
+    assert meter_of(window, "loudness").ghost
     menu(window, "undo")
     assert stage.subject.part.fs is None
 

@@ -13,6 +13,7 @@ from tests.app.helpers import (
     W13,
     click,
     menu,
+    meter_of,
     names,
     page,
     pick,
@@ -86,7 +87,7 @@ def test_trying_shows_ghosts_and_taking_is_one_undo_step(window, stage):
     wait(stage)
     row = pick(stage, "rowan-r16l")
     assert row.outcome.fit.reason == note("same cut-out")
-    assert window.strip.meters["loudness"].meter.ghost
+    assert meter_of(window, "loudness").ghost
     assert "+3." in stage.shelf.said.text()
     steps = len(window.session.history.past)
     stage.shelf.table.setFocus()

@@ -19,7 +19,7 @@ from firecrest.design.project import project_of
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import Journal
-from tests.app.helpers import click, menu, press, press_button, segment, settle, type_into
+from tests.app.helpers import click, menu, meter_of, press, press_button, segment, settle, type_into
 
 STAGES = ["promise", "parts", "size", "power", "voice"]
 
@@ -176,9 +176,9 @@ def test_importance_and_choices_edit_the_design(window):
     window.show_stage("promise")
     click(window.stage.importance["loudness"].button("wish"))
     assert window.session.design.brief.loudness.importance == "wish"
-    assert window.strip.meters["loudness"].meter.mark == "wish"
+    assert meter_of(window, "loudness").mark == "wish"
     click(window.stage.importance["cost"].button("open"))
-    assert window.strip.meters["cost"].meter.margin == "no promise set"
+    assert meter_of(window, "cost").margin == "no promise set"
 
 
 def test_part_cards_choose_whose_data_is_shown(window):
@@ -396,7 +396,7 @@ def test_power_source_and_claims_are_changed_in_place(window, slipway):
     settle()
     click(window.stage.kinds.button("wall"))
     assert window.session.design.power.source.kind == "wall"
-    assert window.strip.meters["runtime"].meter.margin == "runs from the wall"
+    assert meter_of(window, "runtime").margin == "runs from the wall"
     assert window.stage.field(("power", "source", "continuous_current")) is not None
     press_button(window.stage, "Add claim")
     assert len(window.session.design.power.boards[0].part.claims) == 2

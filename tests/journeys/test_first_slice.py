@@ -6,11 +6,11 @@ from PySide6.QtCore import Qt
 from firecrest.assessment.assess import assess
 from firecrest.files.container import read_document
 from firecrest.files.demos import read_demo
-from tests.app.helpers import edit_of, menu, press, segment, settle, type_into
+from tests.app.helpers import edit_of, menu, meter_of, press, segment, settle, type_into
 
 
 def state(window, key):
-    return window.strip.meters[key].meter.mark
+    return meter_of(window, key).mark
 
 
 def test_from_short_to_kept_saved_closed_and_found_again(make_window, tmp_path):
@@ -79,7 +79,7 @@ def test_promises_can_be_made_smaller_while_the_ghost_shows_the_effect(make_wind
     window.show_stage("promise")
     settle()
     edit = type_into(window, ("brief", "loudness", "level"), "94", keep=False)
-    assert window.strip.meters["loudness"].meter.ghost == "asks → 94.0"
+    assert meter_of(window, "loudness").ghost == "asks → 94.0"
     assert state(window, "loudness") == "short"
     press(window, Qt.Key.Key_Return)
     assert edit.text() == "94.0 dB"

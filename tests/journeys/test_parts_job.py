@@ -10,6 +10,7 @@ from tests.app.helpers import (
     button,
     click,
     menu,
+    meter_of,
     names,
     page,
     pick,
@@ -48,7 +49,7 @@ def test_from_a_pasted_sheet_to_a_saved_design(window, tmp_path):
 
     type_in_row(stage, "frame", "5 1/4 in")
     type_in_row(stage, "price", "31 eur")
-    assert window.strip.meters["cost"].meter.ghost
+    assert meter_of(window, "cost").ghost
     press(window, Qt.Key.Key_Escape)
     button(stage, "‹ Parts")
     wait(stage)

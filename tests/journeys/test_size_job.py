@@ -8,7 +8,7 @@ from firecrest.files.container import read_document
 from firecrest.files.demos import read_demo
 from firecrest.proposals.inverse import tuning_of
 from firecrest.proposals.layouts import with_layout
-from tests.app.helpers import click, edit_of, menu, rested, segment, settle, type_into
+from tests.app.helpers import click, edit_of, menu, meter_of, rested, segment, settle, type_into
 from tests.app.test_size import press_button
 
 
@@ -58,7 +58,7 @@ def test_shared_air_is_found_and_cured_with_chambers(make_window):
     window = make_window(with_layout(read_demo("breakwater"), "one"))
     window.show_stage("size")
     segment(window, "Plot", "response")
-    assert window.strip.meters["bass"].meter.mark == "short"
+    assert meter_of(window, "bass").mark == "short"
     labels = [c.label for c in window.stage.chart.content.curves]
     assert {"Hornbeam W13-4L", "Alder F10-4, left", "Alder F10-4, right"} <= set(labels)
     rested(window.side.moves)
@@ -67,9 +67,9 @@ def test_shared_air_is_found_and_cured_with_chambers(make_window):
     assert "Shared air" in card.move_shown.detail
     card.setFocus()
     settle()
-    assert window.strip.meters["bass"].meter.ghost
+    assert meter_of(window, "bass").ghost
     click(card.keep)
-    assert window.strip.meters["bass"].meter.mark == "met"
+    assert meter_of(window, "bass").mark == "met"
     assert [c.name for c in window.session.design.box.chambers] == ["sub", "left", "right"]
     rested(window.side.moves)
     (card,) = window.side.moves.cards  # in chambers of their own they are louder than the sub

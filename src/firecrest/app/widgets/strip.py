@@ -4,6 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
+from firecrest.app.rest import Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.size import canvas, extent, fix, ratio, sized
 from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
@@ -224,8 +225,9 @@ class Strip(QWidget):
         self.meters = {key: MeterWidget(key) for key in words.PROMISE_NAMES}
         for widget in self.meters.values():
             row.addWidget(widget, 1)
-        session.changed.connect(self.refresh)
-        session.tried.connect(self.refresh)
+        self._after = Coalesced(self, self.refresh)
+        session.changed.connect(self._after.start)
+        session.tried.connect(self._after.start)
         self.refresh()
 
     def set_small(self, small: bool) -> None:
