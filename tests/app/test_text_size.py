@@ -13,7 +13,7 @@ from firecrest.app.main_window import LEAST
 from firecrest.app.settings import settings
 from firecrest.app.stages.table import STAGES
 from firecrest.app.theme.size import desktop_share, text_size
-from tests.app.helpers import settle
+from tests.app.helpers import press, settle
 
 
 @pytest.fixture
@@ -38,8 +38,9 @@ def test_the_desktops_text_counts_from_what_is_usual(points, dots, share):
 def test_zoom_goes_by_steps_is_remembered_and_ends_at_200(window, usual):
     field = window.stage.findChild(QPushButton)
     before = field.sizeHint().height()
-    for _ in range(3):
-        window.actions_by_id["larger"].trigger()
+    for key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
+        press(window, key, Qt.KeyboardModifier.ControlModifier)
+    window.actions_by_id["larger"].trigger()
     assert text_size.factor == settings.get("zoom", 0) == 1.4
     assert field.sizeHint().height() > 1.25 * before
     text_size.choose(desktop=1.8)
@@ -86,21 +87,28 @@ def _over(page):
                         yield a.accessibleName(), b.accessibleName(), type(a), type(b)
 
 
-@pytest.mark.parametrize(
-    ("direction", "zooms"), [("LeftToRight", (0.8, 1.0, 1.4, 2.0)), ("RightToLeft", (1.0, 2.0))]
-)
-def test_nothing_is_cut_or_lies_over_another(window, usual, direction, zooms):
+SMALL, USUAL, LARGE = (1024, 700), (1280, 800), (1920, 1080)
+SEEN = {
+    "LeftToRight": [
+        (0.8, SMALL),
+        *((z, s) for z in (1.0, 1.4, 2.0) for s in (SMALL, USUAL, LARGE)),
+    ],
+    "RightToLeft": [(1.0, USUAL), (2.0, SMALL)],
+}
+
+
+@pytest.mark.parametrize("direction", list(SEEN))
+def test_nothing_is_cut_or_lies_over_another(window, usual, direction):
     QApplication.setLayoutDirection(Qt.LayoutDirection[direction])
-    for zoom in zooms:
+    for zoom, size in SEEN[direction]:
         text_size.choose(zoom=zoom)
-        for size in ((1024, 700), (1280, 800), (1920, 1080)):
-            window.resize(*size)
-            for key in STAGES:
-                window.show_stage(key)
-                settle()
-                where = (zoom, size, key)
-                assert (where, list(_cut(window))) == (where, [])
-                assert (where, list(_over(window))) == (where, [])
+        window.resize(*size)
+        for key in STAGES:
+            window.show_stage(key)
+            settle()
+            where = (zoom, size, key)
+            assert (where, list(_cut(window))) == (where, [])
+            assert (where, list(_over(window))) == (where, [])
     text_size.choose(zoom=1.0)
     settle()
     assert window.stage.width() == window.stack.parentWidget().width(), "nothing to scroll for"
