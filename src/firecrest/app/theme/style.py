@@ -69,8 +69,10 @@ class ThemeHolder(QObject):
             return
         self._dressed = (dark, text_size.factor)
         self.theme = Theme(dark=dark)
+        application.setOverrideCursor(Qt.CursorShape.WaitCursor)  # every widget is dressed anew
         application.setPalette(_palette(self.theme))
         application.setStyleSheet(style_sheet(self.theme))
+        application.restoreOverrideCursor()
         self.changed.emit()
 
     def _fit(self) -> None:
