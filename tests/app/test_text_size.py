@@ -6,7 +6,15 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFont
-from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QCheckBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QToolButton,
+    QWidget,
+)
 
 import firecrest.app
 from firecrest.app.main_window import LEAST
@@ -112,6 +120,30 @@ def test_nothing_is_cut_or_lies_over_another(window, usual, direction):
     text_size.choose(zoom=1.0)
     settle()
     assert window.stage.width() == window.stack.parentWidget().width(), "nothing to scroll for"
+
+
+@pytest.mark.parametrize("key", ["promise", "power"])
+def test_what_tab_comes_to_is_scrolled_into_view(window, usual, key):
+    text_size.choose(zoom=2.0)
+    window.show_stage(key)
+    settle()
+    seen = []
+    while QApplication.focusWidget() not in seen:
+        seen.append(QApplication.focusWidget())
+        press(window, Qt.Key.Key_Tab)
+        now = QApplication.focusWidget()
+        if isinstance(now, QLineEdit) and window.stage.isAncestorOf(now):
+            assert now.visibleRegion().boundingRect() == now.rect(), now.accessibleName()
+    assert len(seen) > 20
+
+
+def test_find_brings_a_field_into_view(window, usual):
+    text_size.choose(zoom=2.0)
+    settle()
+    window.reveal(("power", "source", "lead_resistance"))
+    settle()
+    field = window.stage.field(("power", "source", "lead_resistance")).edit
+    assert field.visibleRegion().boundingRect() == field.rect()
 
 
 def test_sizes_in_pixels_are_set_in_one_place():

@@ -1,24 +1,16 @@
 """The regions of the window, and how the keyboard goes from one to the next."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QScrollArea, QStackedWidget, QWidget
+from PySide6.QtWidgets import QApplication, QStackedWidget, QWidget
 
 from firecrest.app.shelf_actions import ShelfActions
 from firecrest.app.stages.base import Stage
 from firecrest.app.widgets.chain import Chain
+from firecrest.app.widgets.place import bring_into_view
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.stops import next_stop, of_group, stops_in
 from firecrest.app.widgets.strip import Strip
-
-
-def bring_into_view(widget: QWidget) -> None:
-    """Scroll whatever ``widget`` stands in until it is seen."""
-    area: QWidget | None = widget.parentWidget()
-    while area is not None:
-        if isinstance(area, QScrollArea):
-            area.ensureWidgetVisible(widget)
-        area = area.parentWidget()
 
 
 class Regions(ShelfActions):

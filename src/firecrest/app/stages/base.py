@@ -1,6 +1,7 @@
 """What stages share: title line, heart plot over columns of fields, rebuilding, revealing."""
 
 from collections.abc import Callable, Sequence
+from functools import partial
 from typing import Any
 
 from PySide6.QtCore import Qt, QTimer, Signal
@@ -23,7 +24,7 @@ from firecrest.app.session import Session
 from firecrest.app.settings import settings
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.number_row import NumberRow
-from firecrest.app.widgets.place import place_on, return_to
+from firecrest.app.widgets.place import bring_into_view, place_on, return_to
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stops import stops_in
 from firecrest.design.edits.paths import Path
@@ -172,12 +173,14 @@ class Stage(QWidget):
         widget = self.field(path)
         if widget is None:
             return False
-        self._scroll.ensureWidgetVisible(widget)
         if isinstance(widget, NumberRow):
             widget.focus()
             widget = widget.edit
         else:
             widget.setFocus(Qt.FocusReason.OtherFocusReason)
+        # Now, and once a page that is new has been laid out.
+        bring_into_view(widget)
+        QTimer.singleShot(0, widget, partial(bring_into_view, widget))
         flash(widget)
         return True
 

@@ -73,3 +73,19 @@ def _set_caret(widget: QWidget, caret: tuple[int, int, int]) -> None:
         widget.setCursorPosition(position)
         if start >= 0:
             widget.setSelection(start, length)
+
+
+AROUND = 12
+"""Pixels beside what is scrolled into view."""
+
+
+def bring_into_view(widget: QWidget) -> None:
+    """Scroll whatever ``widget`` stands in until it is seen as a whole, or its upper left is."""
+    area: QWidget | None = widget.parentWidget()
+    while area is not None:
+        inner = area.widget() if isinstance(area, QScrollArea) else None
+        if isinstance(area, QScrollArea) and inner is not None:
+            for corner in (widget.rect().bottomRight(), widget.rect().topLeft()):
+                spot = widget.mapTo(inner, corner)
+                area.ensureVisible(spot.x(), spot.y(), AROUND, AROUND)
+        area = area.parentWidget()
