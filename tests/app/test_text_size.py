@@ -20,6 +20,7 @@ import firecrest.app
 from firecrest.app.main_window import LEAST
 from firecrest.app.settings import settings
 from firecrest.app.stages.table import STAGES
+from firecrest.app.start_page import StartPage
 from firecrest.app.theme.size import desktop_share, text_size
 from tests.app.helpers import press, settle
 
@@ -135,6 +136,20 @@ def test_what_tab_comes_to_is_scrolled_into_view(window, usual, key):
         if isinstance(now, QLineEdit) and window.stage.isAncestorOf(now):
             assert now.visibleRegion().boundingRect() == now.rect(), now.accessibleName()
     assert len(seen) > 20
+
+
+def test_the_start_page_stays_inside_its_window(window, usual):
+    window.show_start()
+    (page,) = window.findChildren(StartPage)
+    before = page.height()
+    text_size.choose(zoom=2.0)
+    settle()
+    assert page.height() > 1.4 * before
+    window.resize(1024, 700)
+    settle()
+    assert window.rect().contains(page.geometry())
+    assert not list(_over(page))
+    page.leave()
 
 
 def test_find_brings_a_field_into_view(window, usual):

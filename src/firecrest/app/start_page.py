@@ -3,17 +3,20 @@
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-from PySide6.QtCore import QRect, Qt
+from PySide6.QtCore import QEvent, QObject, QRect, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from firecrest.app.theme.size import fix, sized
+from firecrest.app.theme.size import fix, sized, text_size
+from firecrest.app.widgets.place import bring_into_view
 from firecrest.app.widgets.plain import label, menu_text, tip
 
 Begin = tuple[str, str, Callable[[], object]]
 """What a button says, what it is good for, and what it does."""
 WIDTH = 560
 POINTER_WIDTH = 300
+EDGE, BESIDE = 24, 26
+"""Pixels about the page in its window, and of its frame beside what it holds."""
 ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
@@ -30,8 +33,15 @@ class StartPage(QFrame):
         super().__init__(window)
         self.setProperty("role", "start")
         self.setAccessibleName("Start page")
-        box = QVBoxLayout(self)
-        box.setContentsMargins(24, 18, 24, 18)
+        self._scroll, inner = QScrollArea(), QWidget()
+        self._scroll.setWidgetResizable(True)
+        self._scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self._scroll.setWidget(inner)
+        self._scroll.viewport().setAutoFillBackground(False)
+        inner.setAutoFillBackground(False)
+        QVBoxLayout(self).addWidget(self._scroll)
+        box = QVBoxLayout(inner)
+        box.setContentsMargins(14, 8, 14, 8)
         box.setSpacing(8)
         box.addWidget(label("What do you want to build?", "title"))
         self.buttons: list[QPushButton] = []
@@ -44,12 +54,31 @@ class StartPage(QFrame):
                 columns.addLayout(self._column(title, rows))
         box.addLayout(columns)
         box.addWidget(label("Esc leaves this page; Help, Start page brings it back.", "hint"))
-        fix(self, width=WIDTH)
-        self.adjustSize()
-        self.move((window.width() - WIDTH) // 2, max((window.height() - self.height()) // 2, 8))
-        self.raise_()
+        window.installEventFilter(self)
+        text_size.changed.connect(self._stand)
         self.show()
+        self._stand()
         self.buttons[0].setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _stand(self) -> None:
+        """In the middle of the window; what has no room scrolls."""
+        window, inner = self.parentWidget(), self._scroll.widget()
+        assert window is not None
+        assert inner is not None
+        inner.ensurePolished()
+        hint = inner.sizeHint()
+        width = min(max(sized(WIDTH), hint.width() + BESIDE), window.width() - EDGE)
+        height = min(hint.height() + BESIDE, window.height() - EDGE)
+        self.setGeometry(
+            (window.width() - width) // 2, (window.height() - height) // 2, width, height
+        )
+        self.raise_()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Stay in the middle of a window that is resized."""
+        if event.type() == QEvent.Type.Resize:
+            self._stand()
+        return super().eventFilter(watched, event)
 
     def _column(self, title: str, rows: Sequence[Begin]) -> QVBoxLayout:
         column = QVBoxLayout()
@@ -90,6 +119,7 @@ class StartPage(QFrame):
         elif step and isinstance(focus, QPushButton) and focus in self.buttons:
             place = (self.buttons.index(focus) + step) % len(self.buttons)
             self.buttons[place].setFocus(Qt.FocusReason.TabFocusReason)
+            bring_into_view(self.buttons[place])
         else:
             super().keyPressEvent(event)
 
