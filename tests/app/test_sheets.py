@@ -6,7 +6,7 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLineEdit
 
 from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.widgets.number_field import NumberEdit
@@ -21,6 +21,7 @@ from tests.app.helpers import (
     meter_of,
     names,
     page,
+    press,
     row_of,
     settle,
     text_of,
@@ -351,3 +352,24 @@ def test_news_from_another_window_reach_an_open_sheet(window, stage):
     window.session.shelf.look()
     settle()
     assert "Fs 58.0\u202fHz → 62.0\u202fHz" in bands(stage)[0].accessibleName()
+
+
+def test_the_keyboard_follows_into_a_sheet_and_back(window, stage):
+    press(
+        window,
+        Qt.Key.Key_V,
+        Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier,
+    )
+    settle()
+    assert QApplication.focusWidget().accessibleName() == "Pasted sheet"
+    press(window, Qt.Key.Key_Escape)
+    assert QApplication.focusWidget() is stage.shelf.bar.search
+    stage.shelf.table.setFocus()
+    stage.shelf.table.selectRow(1)
+    press(window, Qt.Key.Key_Return, Qt.KeyboardModifier.AltModifier)
+    settle()
+    field = QApplication.focusWidget()
+    assert isinstance(field, QLineEdit)
+    assert stage.pages.currentWidget().isAncestorOf(field)
+    press(window, Qt.Key.Key_Escape)
+    assert QApplication.focusWidget() is stage.shelf.table

@@ -133,6 +133,11 @@ class ShelfPanel(QWidget):
         self.kind_changed.emit(kind)
         self.refresh()
 
+    def to_row(self) -> None:
+        """The keyboard goes to the row that it was on, or to the search."""
+        field = self.table if self.table.current is not None else self.bar.search
+        field.setFocus(Qt.FocusReason.OtherFocusReason)
+
     def _into_table(self) -> None:
         """Keyboard from the search to the first part that was found."""
         if self.table.rows_model.rows:

@@ -1,8 +1,9 @@
 """Parts: the tray over the shelf, and the sheet of one part."""
 
+from functools import partial
 from typing import Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -24,6 +25,7 @@ from firecrest.app.stages.parts.subject import Subject, of_design, of_shelf
 from firecrest.app.stages.parts.tray import Tray
 from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.widgets.choices import Segments
+from firecrest.app.widgets.place import bring_into_view
 from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import value_at
@@ -181,6 +183,24 @@ class PartsStage(Stage):
         self.pages.setCurrentIndex(1)
         self._renew()
         self.edits_elsewhere.emit()
+        self._to_sheet()
+
+    def _to_sheet(self) -> None:
+        """The keyboard goes where one goes on: to the text that is pasted, or the first figure."""
+        page = self._scroll.widget()
+        if not isinstance(page, SheetPage):
+            return
+        field = (
+            page.panel.text
+            if page.panel is not None
+            else next(
+                (w for w in self.stops() if isinstance(w, QLineEdit) and page.isAncestorOf(w)), None
+            )
+        )
+        if field is not None:
+            field.setFocus(Qt.FocusReason.OtherFocusReason)
+            bring_into_view(field)
+            QTimer.singleShot(0, field, partial(bring_into_view, field))
 
     def _let_go(self) -> None:
         """Nothing of the sheet is tried any more."""
@@ -196,6 +216,7 @@ class PartsStage(Stage):
         self.pages.setCurrentIndex(0)
         self._renew()
         self.edits_elsewhere.emit()
+        self.shelf.to_row()
 
     def choose_view(self, view: str) -> None:
         """Figures, or wiring of a driver in the design."""
@@ -207,6 +228,7 @@ class PartsStage(Stage):
         self.pasting = on
         self._built = None
         self._renew()
+        self._to_sheet()
 
     def new_part(self, kind: str, *, pasting: bool = False) -> None:
         """A new part on the shelf, and its sheet."""
