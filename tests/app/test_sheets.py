@@ -362,6 +362,8 @@ def test_the_keyboard_follows_into_a_sheet_and_back(window, stage):
     )
     settle()
     assert QApplication.focusWidget().accessibleName() == "Pasted sheet"
+    press(window, Qt.Key.Key_Tab)
+    assert QApplication.focusWidget().accessibleName() != "Pasted sheet", "Tab leaves the text"
     press(window, Qt.Key.Key_Escape)
     assert QApplication.focusWidget() is stage.shelf.bar.search
     stage.shelf.table.setFocus()

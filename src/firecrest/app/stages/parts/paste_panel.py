@@ -45,6 +45,7 @@ class PastePanel(QWidget):
         row.setSpacing(14)
         self.text = QPlainTextEdit()
         self.text.setAccessibleName("Pasted sheet")
+        self.text.setTabChangesFocus(True)
         self.text.setPlaceholderText("Paste the text of a data sheet here, in any units and order.")
         fix(self.text, least_height=150)
         self.text.textChanged.connect(self.read)
