@@ -68,3 +68,14 @@ def test_a_page_stays_scrolled_when_it_is_built_anew(window):
     )
     settle()
     assert bar.value() == 60 < bar.maximum()
+
+
+def test_a_kind_of_box_chosen_by_arrows_keeps_the_keyboard(window):
+    window.show_stage("size")
+    settle()
+    button(window.stage, "Kind of box: Radiators")[0].setFocus()
+    for name in ("Port", "Sealed"):
+        QTest.keyClick(focus(), Qt.Key.Key_Left)
+        settle()
+        assert focus().accessibleName() == f"Kind of box: {name}"
+    assert window.session.design.box.openings == ()

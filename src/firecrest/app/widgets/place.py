@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QScrollArea, QWidget
 
 from firecrest.app.widgets.number_row import NumberRow
-from firecrest.app.widgets.stops import stops_in
+from firecrest.app.widgets.stops import standing_for, stops_in
 
 
 @dataclass(frozen=True)
@@ -38,7 +38,7 @@ def place_on(page: QWidget | None, scroll: QScrollArea) -> Place:
     focus = QApplication.focusWidget()
     if page is None or focus is None or not page.isAncestorOf(focus):
         return Place("", "", -1, (0, -1, 0), scrolled)
-    caret = (0, -1, 0)
+    focus, caret = standing_for(focus), (0, -1, 0)
     if isinstance(focus, QLineEdit):
         caret = focus.cursorPosition(), focus.selectionStart(), focus.selectionLength()
     stops = stops_in(page)

@@ -10,24 +10,33 @@ from firecrest.app.widgets.pressable import Pressable
 
 def stops_in(page: QWidget) -> list[QWidget]:
     """What on a page can have the keyboard, in order; areas that only scroll have no need of it."""
-    tab = Qt.FocusPolicy.TabFocus
     return [
         w
         for w in page.findChildren(QWidget)
-        if w.focusPolicy() & tab
-        and not w.isHidden()
-        and w.focusProxy() is None
-        and type(w) is not QScrollArea
-        and not _beside(w)
+        if _stops(w) and not w.isHidden() and w.focusProxy() is None and type(w) is not QScrollArea
     ]
 
 
-def _beside(widget: QWidget) -> bool:
-    """Whether it is a button that arrows reach from the one that is down beside it."""
+def _stops(widget: QWidget) -> bool:
+    """Whether Tab stops at it: of buttons of which one is down, at that one.
+
+    The toolkit lets Tab stop there only once it has had the keyboard.
+    """
+    down = _down_beside(widget)
+    if down is not None:
+        return down is widget
+    return bool(widget.focusPolicy() & Qt.FocusPolicy.TabFocus)
+
+
+def standing_for(widget: QWidget) -> QWidget:
+    """The button that is down, for one that arrows reach from it; any other widget itself."""
+    return _down_beside(widget) or widget
+
+
+def _down_beside(widget: QWidget) -> QAbstractButton | None:
+    """The button that is down among those of which always one is; None for anything else."""
     group = widget.group() if isinstance(widget, QAbstractButton) else None
-    if group is None or not group.exclusive() or group.checkedButton() is None:
-        return False
-    return group.checkedButton() is not widget
+    return group.checkedButton() if group is not None and group.exclusive() else None
 
 
 def of_group(region: QWidget, now: QWidget | None) -> Sequence[QWidget]:
