@@ -2,8 +2,11 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QAbstractButton, QApplication
+from PySide6.QtWidgets import QAbstractButton, QApplication, QPushButton
 
+from firecrest.design.project import project_of
+from firecrest.files.container import Document
+from firecrest.files.demos import read_demo
 from tests.app.helpers import settle
 
 BLOCKS = ("voice", "channels", 0, "blocks")
@@ -79,3 +82,15 @@ def test_a_kind_of_box_chosen_by_arrows_keeps_the_keyboard(window):
         settle()
         assert focus().accessibleName() == f"Kind of box: {name}"
     assert window.session.design.box.openings == ()
+
+
+def test_a_button_that_can_do_no_more_hands_the_keyboard_to_its_neighbour(window):
+    window.session.start(Document(project_of(read_demo("breakwater"))), None)
+    window.show_stage("power")
+    settle()
+    remove = next(b for b in window.stage.findChildren(QPushButton) if b.text() == "Remove last")
+    remove.setFocus()
+    QTest.keyClick(remove, Qt.Key.Key_Space)
+    settle()
+    assert isinstance(focus(), QPushButton)
+    assert window.stage.isAncestorOf(focus())

@@ -55,7 +55,7 @@ def return_to(page: QWidget, place: Place, scroll: QScrollArea) -> None:
             alike = [stops[place.number]]
         round_about = [*stops[place.number :], *reversed(stops[: place.number])]
         kin = [w for w in round_about if type(w).__name__ == place.kind]
-        for widget in [*alike, *kin, *stops][:1]:
+        for widget in [w for w in (*alike, *kin, *stops) if w.isEnabled()][:1]:
             widget.setFocus(Qt.FocusReason.OtherFocusReason)
             _set_caret(widget, place.caret)
 
