@@ -61,6 +61,16 @@ def test_zoom_goes_by_steps_is_remembered_and_ends_at_200(window, usual):
     assert window.minimumWidth() == round(0.9 * LEAST[0])
 
 
+def test_another_size_of_the_desktops_text_is_followed_at_once(window, usual):
+    before = QApplication.font()
+    QApplication.setFont(QFont(before.family(), 15))
+    settle()
+    assert text_size.factor == pytest.approx(1.5)
+    QApplication.setFont(before)
+    settle()
+    assert text_size.factor == 1.0
+
+
 def _cut(page):
     """Texts that have less room than they take; a glyph alone may fill its button."""
     for w in page.findChildren(QWidget):

@@ -364,9 +364,13 @@ class MainWindow(Beginning):
         super().changeEvent(event)
         if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
             self.look_at_file()
-        elif event.type() == QEvent.Type.ApplicationFontChange:
+
+    def event(self, event: QEvent) -> bool:
+        """The desktop has another text size."""
+        if event.type() == QEvent.Type.ApplicationFontChange:
             dots = self.screen().logicalDotsPerInch()
             text_size.choose(desktop=desktop_share(QApplication.font(), dots))
+        return super().event(event)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if not self.may_leave():
