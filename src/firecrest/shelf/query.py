@@ -174,7 +174,18 @@ def select(
     only: Iterable[Callable[[Entry], bool]] = (),
 ) -> list[Entry]:
     """Entries of ``kind`` ("" for all) that match, archived ones only when asked for."""
-    found = [e for e in entries if e.archived == archived and (not kind or e.kind == kind)]
+    return matching(of_kind(entries, kind, archived=archived), query, only)
+
+
+def of_kind(entries: Iterable[Entry], kind: str, *, archived: bool) -> list[Entry]:
+    """Entries of ``kind`` ("" for all), archived ones or the others."""
+    return [e for e in entries if e.archived == archived and (not kind or e.kind == kind)]
+
+
+def matching(
+    found: list[Entry], query: Query, only: Iterable[Callable[[Entry], bool]]
+) -> list[Entry]:
+    """What of ``found`` is asked for."""
     for word in query.words:  # one narrow pass after the other: each letter typed comes here
         found = [e for e in found if word in e.words]
     for rule in (*(r.holds for r in query.ranges), *only):

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from math import inf
 from operator import itemgetter
 from typing import Any, NamedTuple
@@ -143,14 +144,19 @@ def rows(
 ) -> list[Row]:
     """Rows of entries in the order they come; ``place`` is which of its kind would be replaced."""
     held = ids_in_force(design)
-    first = {entry.kind: entry.part for entry in reversed(entries)}
-    there = {kind: _here(design, part, place) for kind, part in first.items()}
+    names = {id for id in held if id.startswith("name:")}
     found = []
-    for entry in entries:
-        id, name = entry.id, f"name:{entry.name}"
-        here = there[entry.kind] in (id, name)
-        found.append(Row(entry, here, outcomes.get(id), not here and (id in held or name in held)))
+    for entry in entries:  # thousands, at every letter typed: nearly all are on the shelf only
+        id = entry.id
+        if id not in held and (not names or f"name:{entry.name}" not in names):
+            found.append(_row((entry, False, outcomes.get(id), False)))
+        else:
+            here = _here(design, entry.part, place) in (id, f"name:{entry.name}")
+            found.append(Row(entry, here, outcomes.get(id), not here))
     return found
+
+
+_row = partial(tuple.__new__, Row)
 
 
 def _here(design: Design, part: Any, place: int) -> str:
@@ -325,8 +331,6 @@ def state_of(outcome: Outcome, key: str) -> str:
 def sort_key(row: Row, column: Column) -> tuple[Any, ...]:
     """What a column is sorted by; parts without a value come last."""
     entry, outcome = row.entry, row.outcome
-    if column.key == "part":
-        return (0, entry.name.lower())
     if column.key == "have":
         return (0, -entry.stock)
     if column.figure:
@@ -366,6 +370,8 @@ def ordered(found: Sequence[Row], column: Column | None, *, backwards: bool = Fa
     """Rows by a column, or (None) fewest short, fewest missed wishes, then price."""
     if column is None:
         return sorted(found, key=_by_rank)
+    if column.key == "part":
+        return sorted(found, key=lambda row: row.entry.name.lower(), reverse=backwards)
     keyed = [(sort_key(row, column), row) for row in found]
     known = [pair for pair in keyed if pair[0][0] == 0]
     others = [pair for pair in keyed if pair[0][0] != 0]

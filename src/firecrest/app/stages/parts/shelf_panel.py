@@ -28,7 +28,7 @@ from firecrest.proposals.placing import put
 from firecrest.search.choose import Candidate, take
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
-from firecrest.shelf.query import parse_query, select
+from firecrest.shelf.query import matching, of_kind, parse_query
 from firecrest.shelf.store import MOST_STOCK, counts
 
 REST_MS = 150
@@ -47,6 +47,7 @@ class ShelfPanel(QWidget):
         self.session, self.kind, self.place = session, "driver", 0
         self._sort: tuple[int, bool] | None = None
         self._shown: tuple[object, ...] | None = None
+        self._pool: tuple[object, tuple[str, bool], list[Entry]] | None = None
         self.judged = Judged(session.shelf, self)
         self.judged.filled.connect(self._fill)
         self.judged.progressed.connect(self._progressed)
@@ -168,13 +169,15 @@ class ShelfPanel(QWidget):
             rules.append(lambda e: e.favourite)
         if "whole" in on:
             rules.append(shown.whole_data)
-        return select(
-            self.session.shelf.entries().values(),
-            parse_query(self.bar.search.text()),
-            kind=self.kind,
-            archived="archived" in on,
-            only=rules,
-        )
+        return matching(self._of_kind("archived" in on), parse_query(self.bar.search.text()), rules)
+
+    def _of_kind(self, archived: bool) -> list[Entry]:
+        """Entries of the kind on show, kept for the next letter that is typed."""
+        entries, which = self.session.shelf.entries(), (self.kind, archived)
+        if self._pool is None or self._pool[0] is not entries or self._pool[1] != which:
+            found = of_kind(entries.values(), self.kind, archived=archived)
+            self._pool = (entries, which, found)
+        return self._pool[2]
 
     def _kept(self, rows: list[Row]) -> list[Row]:
         """Rows that the chips about results leave over; rows not worked out yet stay."""
@@ -239,7 +242,8 @@ class ShelfPanel(QWidget):
         found = shown.ordered(found, column, backwards=bool(self._sort and self._sort[1]))
         held = self.table.current.entry.id if self.table.current else ""
         other_columns = columns != model.columns or model.design is None
-        same = [r.entry.id for r in found] == [r.entry.id for r in model.rows]
+        ids = ([r.entry.id for r in rows] for rows in (found, model.rows))
+        same = len(found) == len(model.rows) and next(ids) == next(ids)
         if same and not other_columns:
             model.design = session.design
             model.renew(found)
