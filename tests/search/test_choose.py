@@ -179,7 +179,7 @@ def test_fit_tells_the_reason(slipway, blank):
     assert said(fit("rowan-r16l").reason) == "same cut-out"
     assert said(fit("rowan-r13").reason) == "adapter ring"
     assert (fit("hornbeam-s30-2x4").fits, fit("rowan-r20").fits) == (False, False)
-    assert said(fit("rowan-r20").reason) == "10 mm too wide"
+    assert said(fit("rowan-r20").reason) == "10\u202fmm too wide"
     assert said(fit("flint-l26").reason) == "as 6S 2P"
     assert fit("sedge-p2x80", blank).fits is False
     assert said(fit("fen-b19").reason) == "by volume"

@@ -14,7 +14,7 @@ from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.sheet import tolerance_of
 from firecrest.files.curves import read_curve
-from firecrest.present.parts import datasheet, pasting, shelf, updates, wiring
+from firecrest.present.parts import datasheet, ordering, pasting, shelf, updates, wiring
 from firecrest.present.parts.starts import new_part
 from firecrest.present.plot import curves
 from firecrest.proposals.placing import host, path_of, put
@@ -306,7 +306,7 @@ def outcomes(design, entries, **how):
 
 def test_rows_are_ordered_by_what_falls_short_then_by_price(slipway):
     entries = [e for e in BY_ID.values() if e.kind == "radiator"]
-    rows = shelf.ordered(shelf.rows(entries, slipway, outcomes(slipway, entries)), None)
+    rows = ordering.ordered(shelf.rows(entries, slipway, outcomes(slipway, entries)), None)
     short = [
         sum(s == "short" for _, s in shelf.states(r.outcome))
         if not r.outcome.figures.missing
@@ -359,10 +359,10 @@ def test_every_column_shows_and_sorts_every_part(slipway, kind):
     entries = [e for e in BY_ID.values() if kind in ("", e.kind)]
     rows = shelf.rows(entries, slipway, {})
     for column in shelf.figure_columns(kind):
-        up = shelf.ordered(rows, column)
-        down = shelf.ordered(rows, column, backwards=True)
+        up = ordering.ordered(rows, column)
+        down = ordering.ordered(rows, column, backwards=True)
         assert {r.entry.id for r in up} == {r.entry.id for r in down} == {e.id for e in entries}
-        keys = [shelf.sort_key(r, column) for r in up]
+        keys = [ordering.sort_key(r, column) for r in up]
         assert keys == sorted(keys)
         for row in rows:
             assert isinstance(shelf.cell(row, column), str)

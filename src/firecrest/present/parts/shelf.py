@@ -3,8 +3,6 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
-from math import inf
-from operator import itemgetter
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -28,7 +26,7 @@ from firecrest.present.text.notes import said
 from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 from firecrest.proposals.placing import half_voltage, path_of
-from firecrest.search.choose import Outcome, rank
+from firecrest.search.choose import Outcome
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import KINDS
 
@@ -297,7 +295,7 @@ def _figure(entry: Entry, name: str) -> str:
     if facts is None:
         return str(value)
     if value is None:
-        follows = _follows(part).get(name)
+        follows = followed_by(part).get(name)
         return "" if follows is None else f"({_told(follows, facts)})"
     return _told(value, facts)
 
@@ -306,7 +304,8 @@ def _told(value: Any, facts: FieldFacts) -> str:
     return told(value, facts.quantity, facts.unit, facts.digits)
 
 
-def _follows(part: Any) -> Mapping[str, float]:
+def followed_by(part: Any) -> Mapping[str, float]:
+    """Figures that follow from those a part states; none for other kinds of part."""
     if isinstance(part, DriverPart):
         return derivation_of(part).figures
     return radiator_derivation(part).figures if isinstance(part, RadiatorPart) else {}
@@ -326,64 +325,6 @@ def state_of(outcome: Outcome, key: str) -> str:
     promise = {"loudness": "loudness", "bass": "bass", "hours": "runtime", "kg": "weight",
                "cost": "cost"}.get(key)  # fmt: skip
     return next((_state(p) for p in outcome.figures.promises if p.key == promise), "none")
-
-
-def sort_key(row: Row, column: Column) -> tuple[Any, ...]:
-    """What a column is sorted by; parts without a value come last."""
-    entry, outcome = row.entry, row.outcome
-    if column.key == "have":
-        return (0, -entry.stock)
-    if column.figure:
-        return _figure_key(entry, column.figure)
-    if outcome is None:
-        return (2, 0)
-    if column.key in ("fit", "promises"):
-        order = {True: 0, None: 1, False: 2}[outcome.fit.fits]
-        return (0, order, *rank(outcome)) if column.key == "fit" else (0, *rank(outcome))
-    f = outcome.figures
-    value = {
-        "ceiling": None if f.loudness is None else -f.loudness,
-        "loudness": None if f.loudness is None else -f.loudness,
-        "bass": f.bass_reach,
-        "hours": None if f.hours is None else -f.hours,
-        "kg": f.mass if outcome.design else None,
-        "cost": f.price if outcome.design else None,
-    }[column.key]
-    return (1, inf) if value is None else (0, value)
-
-
-def _figure_key(entry: Entry, name: str) -> tuple[Any, ...]:
-    part = entry.part
-    if name == "claim":
-        return (0, -max(claim.power for claim in part.claims))
-    if name == "voltage" and entry.kind == "cell":
-        return (0, half_voltage(part))
-    value = getattr(part, name, None)
-    if value is None:
-        value = _follows(part).get(name)
-    if value is None:
-        return (1, 0)
-    return (0, value if isinstance(value, float | int) else str(value))
-
-
-def ordered(found: Sequence[Row], column: Column | None, *, backwards: bool = False) -> list[Row]:
-    """Rows by a column, or (None) fewest short, fewest missed wishes, then price."""
-    if column is None:
-        return sorted(found, key=_by_rank)
-    if column.key == "part":
-        return sorted(found, key=lambda row: row.entry.name.lower(), reverse=backwards)
-    keyed = [(sort_key(row, column), row) for row in found]
-    known = [pair for pair in keyed if pair[0][0] == 0]
-    others = [pair for pair in keyed if pair[0][0] != 0]
-    known.sort(key=itemgetter(0), reverse=backwards)
-    others.sort(key=itemgetter(0))
-    return [row for _, row in (*known, *others)]
-
-
-def _by_rank(row: Row) -> tuple[Any, ...]:
-    if row.outcome is None:
-        return (1, row.entry.price, row.entry.name)
-    return (0, *rank(row.outcome), row.entry.name)
 
 
 def summary(found: Sequence[Row]) -> str:

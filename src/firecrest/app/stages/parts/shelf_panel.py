@@ -22,6 +22,7 @@ from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.stepper import Stepper
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
+from firecrest.present.parts import ordering
 from firecrest.present.parts import shelf as shown
 from firecrest.present.parts.shelf import Row
 from firecrest.proposals.placing import put
@@ -239,7 +240,7 @@ class ShelfPanel(QWidget):
         column = columns[self._sort[0]] if self._sort else None
         if column is None and not self.results:
             column = columns[0]
-        found = shown.ordered(found, column, backwards=bool(self._sort and self._sort[1]))
+        found = ordering.ordered(found, column, backwards=bool(self._sort and self._sort[1]))
         held = self.table.current.entry.id if self.table.current else ""
         other_columns = columns != model.columns or model.design is None
         ids = ([r.entry.id for r in rows] for rows in (found, model.rows))
