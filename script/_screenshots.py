@@ -206,6 +206,8 @@ def main(folder: Path) -> None:
     row.edit.restore()
     shoot_files(window, folder)
     window.choose_theme("dark")
+    for _ in range(3):
+        window.zoom("1")
     shoot("size-dark")
 
 
