@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QScrollArea
 
 from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.chart import Chart
@@ -75,3 +75,15 @@ def test_everything_that_takes_the_keyboard_has_a_name_of_its_own(window, key, d
     ]
     assert all(name for _, name in names)
     assert len(names) == len(set(names))
+
+
+def test_every_region_is_entered_at_something_to_work_with(window):
+    window.show_stage("size")
+    settle()
+    entered = []
+    for _ in range(5):
+        press(window, Qt.Key.Key_F6)
+        entered.append(QApplication.focusWidget())
+    assert not [w for w in entered if isinstance(w, QScrollArea)]
+    regions = [next(r for r in window._regions() if r.isAncestorOf(w)) for w in entered]
+    assert set(regions) == set(window._regions())

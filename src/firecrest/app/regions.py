@@ -13,6 +13,12 @@ from firecrest.app.widgets.stops import next_stop, of_group, stops_in
 from firecrest.app.widgets.strip import Strip
 
 
+def _first_stop(region: QWidget) -> QWidget | None:
+    """Where the keyboard enters a region; None while it is hidden or has nothing that takes it."""
+    stops = region.stops() if isinstance(region, Stage) else stops_in(region)
+    return next((w for w in stops if w.isVisible()), None)
+
+
 class Regions(ShelfActions):
     """Menu line, strip, rail, stage, side panel and chain as the keyboard sees them."""
 
@@ -34,16 +40,13 @@ class Regions(ShelfActions):
         return [self.strip, self.rail, self.stage, self.side, self.chain]
 
     def next_region(self, step: int = 1) -> None:
-        """Keyboard to the next region of the window."""
-        regions = [r for r in self._regions() if r.isVisible()]
-        focus = QApplication.focusWidget()
-        here = next((k for k, r in enumerate(regions) if focus and r.isAncestorOf(focus)), -step)
-        region = regions[(here + step) % len(regions)]
-        for child in region.findChildren(QWidget):
-            if child.isVisible() and child.focusPolicy() & Qt.FocusPolicy.TabFocus:
-                child.setFocus(Qt.FocusReason.TabFocusReason)
-                bring_into_view(child)
-                break
+        """Keyboard to the next region of the window that has anything to work with."""
+        firsts = [(r, first) for r in self._regions() if (first := _first_stop(r)) is not None]
+        now = QApplication.focusWidget()
+        inside = (k for k, (r, _) in enumerate(firsts) if now is not None and r.isAncestorOf(now))
+        _, first = firsts[(next(inside, -step) + step) % len(firsts)]
+        first.setFocus(Qt.FocusReason.TabFocusReason)
+        bring_into_view(first)
 
     def previous_region(self) -> None:
         """Keyboard to the region before."""
