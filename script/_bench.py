@@ -34,7 +34,7 @@ from firecrest.proposals.layouts import with_kind, with_layout
 from firecrest.proposals.placing import put
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.entry import Entry, made_entry
-from firecrest.shelf.query import parse_query, select
+from firecrest.shelf.query import matching, of_kind, parse_query
 from firecrest.shelf.stock import shipped_entries
 from firecrest.shelf.store import Shelf
 
@@ -225,13 +225,14 @@ def searching() -> None:
     shelf.add_all(many_drivers(20_000), "bench")
     text = "hornbeam w13, under €40"
     entries = list(shelf.entries().values())
+    drivers = of_kind(entries, "driver", archived=False)
 
     def letter(k: int) -> object:
-        return select(entries, parse_query(text[: 1 + k % len(text)]), kind="driver")
+        return matching(drivers, parse_query(text[: 1 + k % len(text)]))
 
     plain = milliseconds(lambda _: [t for t in entries if "w13" in t.words], 20)
     below = milliseconds(letter, 3 * len(text))
-    symbols = milliseconds(lambda _: select(entries, parse_query("fs 40 to 60")), 5)
+    symbols = milliseconds(lambda _: matching(entries, parse_query("fs 40 to 60")), 5)
     reread = milliseconds(lambda _: Shelf(shelf.path).entries(), 5)
     shelf.close()
     application = make_application()

@@ -6,11 +6,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from firecrest.shelf.query import figure_of, parse_query, select
+from firecrest.shelf.query import figure_of, matching, of_kind, parse_query
 from firecrest.shelf.stock import shipped_entries
 
 ENTRIES = shipped_entries()
 BY_ID = {e.id: e for e in ENTRIES}
+ALL = of_kind(ENTRIES, "", archived=False)
 
 
 @pytest.mark.parametrize(
@@ -47,8 +48,9 @@ def test_a_search_is_read(text, words, ranges):
 
 
 def test_what_is_found():
-    def ids(text, **facts):
-        return {e.id for e in select(ENTRIES, parse_query(text), **facts)}
+    def ids(text, kind="", *, archived=False):
+        found = of_kind(ENTRIES, kind, archived=archived)
+        return {e.id for e in matching(found, parse_query(text))}
 
     assert ids("W13-4") == {"alder-w13-4", "hornbeam-w13-4l"}
     assert ids("laptop") == {"fen-b19", "fen-b20"}
@@ -56,7 +58,7 @@ def test_what_is_found():
     assert "alder-f8-4" in ids("fs 90 to 100", kind="driver")
     assert ids("rowan", kind="driver") == set()
     assert ids("w13", archived=True) == set()
-    cheap = select(ENTRIES, parse_query("under €10"), only=[lambda e: e.kind == "radiator"])
+    cheap = matching(ALL, parse_query("under €10"), only=[lambda e: e.kind == "radiator"])
     assert all(e.price <= 10 and e.kind == "radiator" for e in cheap)
 
 
@@ -66,16 +68,16 @@ def test_figures_that_follow_count_as_well():
     assert figure_of(entry, "qts") == pytest.approx(0.45)
     assert figure_of(BY_ID["rowan-r16"], "fp") == pytest.approx(24.68, rel=1e-3)
     assert figure_of(BY_ID["fen-b19"], "fs") is None
-    assert not select([BY_ID["salvaged-150"]], parse_query("qts 0.1 to 0.9"))
+    assert not matching([BY_ID["salvaged-150"]], parse_query("qts 0.1 to 0.9"))
 
 
 @given(st.text(max_size=60))
 def test_no_search_is_refused(text):
-    select(ENTRIES[:20], parse_query(text))
+    matching(ALL[:20], parse_query(text))
 
 
 @given(st.floats(0.5, 300), st.floats(0.5, 300))
 def test_a_range_holds_exactly_what_lies_in_it(a, b):
     low, high = sorted((round(a, 2), round(b, 2)))
-    found = {e.id for e in select(ENTRIES, parse_query(f"price {low} to {high}"))}
+    found = {e.id for e in matching(ALL, parse_query(f"price {low} to {high}"))}
     assert found == {e.id for e in ENTRIES if low <= e.price <= high}

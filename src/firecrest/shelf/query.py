@@ -165,25 +165,13 @@ def _declared(figure: str) -> tuple[str, str]:
     raise ReadingError(f"There is no figure called {figure}.")
 
 
-def select(
-    entries: Iterable[Entry],
-    query: Query,
-    *,
-    kind: str = "",
-    archived: bool = False,
-    only: Iterable[Callable[[Entry], bool]] = (),
-) -> list[Entry]:
-    """Entries of ``kind`` ("" for all) that match, archived ones only when asked for."""
-    return matching(of_kind(entries, kind, archived=archived), query, only)
-
-
 def of_kind(entries: Iterable[Entry], kind: str, *, archived: bool) -> list[Entry]:
-    """Entries of ``kind`` ("" for all), archived ones or the others."""
+    """Entries of ``kind`` ("" for all), archived ones only when asked for."""
     return [e for e in entries if e.archived == archived and (not kind or e.kind == kind)]
 
 
 def matching(
-    found: list[Entry], query: Query, only: Iterable[Callable[[Entry], bool]]
+    found: list[Entry], query: Query, only: Iterable[Callable[[Entry], bool]] = ()
 ) -> list[Entry]:
     """What of ``found`` is asked for."""
     for word in query.words:  # one narrow pass after the other: each letter typed comes here

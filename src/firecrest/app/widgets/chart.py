@@ -1,4 +1,4 @@
-"""A plot: the plotting library's axes and zooming, with the drawing in device pixels on top.
+"""A plot: the plotting library's axes and zooming, with the drawing in pixels on top.
 
 Curves, tints, labels and read-outs are painted by two items that live in the scene, not in data
 coordinates, so that patterns neither stretch nor swim. One placement function sets all labels.
