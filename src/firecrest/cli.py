@@ -11,6 +11,8 @@ from typer.exceptions import TyperException
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.core.errors import FirecrestError
+from firecrest.design.brief import LINEAR
+from firecrest.design.edits.brief import with_edges
 from firecrest.design.project import project_of
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
@@ -36,6 +38,9 @@ def assess_command(
     ] = None,
     demo: Annotated[str | None, typer.Option(help="Assess a shipped demo instead.")] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Every scalar and curve.")] = False,
+    linear: Annotated[
+        bool, typer.Option("--linear", help="Tell beside it what small signals alone would give.")
+    ] = False,
     volts: Annotated[
         float, typer.Option(help="Drive of the raw curves, V rms.", min=1e-6, max=1e4)
     ] = STANDARD_DRIVE,
@@ -58,11 +63,15 @@ def assess_command(
     for note in document.lost:
         print(f"not readable: {note}", file=sys.stderr)
     assessment = assess(document.design)
+    beside = assess(with_edges(document.design, LINEAR)[1]) if linear else None
     if as_json:
         grid = np.geomspace(start, stop, points)
-        print(_json(report(assessment, volts, grid)))
+        told = report(assessment, volts, grid)
+        print(_json(told if beside is None else {**told, "linear": report(beside, volts, grid)}))
     else:
         print(promise_table(assessment))
+        if beside is not None:
+            print(f"\nLinear: small signals at 20 °C\n{promise_table(beside)}")
     raise typer.Exit(status(assessment))
 
 

@@ -8,6 +8,7 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.truth import clean_watts
 from firecrest.assessment.vary import vary
+from firecrest.design.brief import Conditions
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.power import (
     Amplifier,
@@ -25,6 +26,7 @@ from firecrest.present.parts.parts import cards
 from firecrest.present.power.power import amplifier_truth, bus_words, current_rows
 from firecrest.present.text.sentences import field_of_limit
 
+FULL = Conditions(charge=1.0)
 SIDES = Amplifier(
     name="Sedge 2x15",
     claims=(Claim(power=15, load=8, supply=15), Claim(power=26, load=4, supply=15)),
@@ -124,7 +126,7 @@ def test_unequal_outputs_swing_by_their_own_claims(slipway):
     )  # fmt: skip
     design = replace_at(slipway, ("power", "boards", 0, "part"), part)
     power = assess(design).numbers.power
-    weak, bass = (clean_watts(power, 0, kind, 4.0, 1, 1.0).watts for kind in (0, 1))
+    weak, bass = (clean_watts(power, 0, kind, 4.0, 1, FULL).watts for kind in (0, 1))
     assert 3.2 < bass / weak < 4.6
     on_third = replace_at(design, ("voice", "channels", 0, "outputs"), 1)
     third = replace_at(on_third, ("voice", "channels", 0, "first"), 3)

@@ -5,6 +5,7 @@ from pathlib import Path
 
 from firecrest.design.box import Box, Case, Chamber, DriverGroup, Port, RadiatorSet
 from firecrest.design.brief import (
+    LINEAR,
     BassPromise,
     Brief,
     Conditions,
@@ -118,6 +119,7 @@ def case_design(name: str) -> Design:
         brief=Brief(
             listening=Listening(distance=1.0),
             conditions=Conditions(temperature=273.15 + case["air"]["T_C"]),
+            edges=LINEAR,
         ),
         box=Box(
             case=case_of(0.5),
@@ -208,6 +210,7 @@ def system_design(name: str) -> Design:
             ),
             listening=Listening(distance=float(brief["distance"]), material=brief["programme"]),
             conditions=Conditions(charge=brief["charge"]),
+            edges=LINEAR,
         ),
         box=Box(
             case=case_of(box["longest_inner"]),

@@ -18,6 +18,7 @@ from firecrest.core.limits.material import PROGRAMME, SINES, material_of
 from firecrest.core.limits.programme import PROGRAMMES
 from firecrest.core.power.amplifier import Claim, read_claims
 from firecrest.core.power.boards import Board, Boards, Feed, Load, load_power, standing
+from firecrest.core.power.cold import USUAL, worn
 from firecrest.core.power.runtime import played, player_of
 from firecrest.core.power.source import CellTable, Converter, Pack, Source, pack_source
 from tests.reference.designs import DATA
@@ -29,6 +30,14 @@ BURST = MUSIC.burst
 NAMES = {"swing": "swing", "amplifier current": "output current"}
 EQUAL_PACKS = [k for k, s in sorted(SYSTEMS.items()) if s["source"].get("spread") == 0]
 """Packs of equal groups of cells: unlike ones have no model yet."""
+WEARS = {
+    "": (20.0, 1.0),
+    "cold_0C": (0.0, 1.0),
+    "cold_m10C": (-10.0, 1.0),
+    "aged_80": (20.0, 0.8),
+    "aged_80_0C": (0.0, 0.8),
+}
+"""Temperature in C and share of the capacity left of each run."""
 
 
 @pytest.fixture(params=sorted(SYSTEMS))
@@ -190,25 +199,29 @@ def test_how_long_it_plays(case):
     _, boards, bus = asked(system, wanted, f)
     cell, board = source["cell"], source["board"]
     table = CellTable(*(tuple(map(float, cell[key])) for key in ("q", "ocv", "R")))
-    pack = Pack(
-        table,
-        cell["capacity_As"],
-        cell["I_max"],
-        cell["V_min"],
-        source["S"],
-        source["P"],
-        board["R"],
-        board["I_max"],
-        board["V_min"],
-        wanted["source"]["R_lead"],
-    )
-    assert pack_source(pack, 0.2).voltage == pytest.approx(bus.source.voltage, rel=1e-6)
+    warmth = USUAL[cell["chemistry"].replace("_", " ")]
     draw = bus.draw.of(PROGRAMME)
     player = player_of(boards, boards_of(system)[1])
     for use in wanted["uses"].values():
-        if not use["reachable"]:
-            continue
-        found = played(pack, draw, use["drive_V"], BURST, player)
-        assert float(found.hours[0]) * 3600 == pytest.approx(use["seconds"], rel=2e-3)
-        assert float(found.end_charge[0]) == pytest.approx(use["q_end"], abs=5e-4)
-        assert found.names[int(found.which[0])] == use["ended_by"]
+        for name, (celsius, health) in WEARS.items():
+            left = worn(table, cell["capacity_As"], warmth, 273.15 + celsius, health)
+            pack = Pack(
+                left.table,
+                left.capacity,
+                cell["I_max"],
+                cell["V_min"],
+                source["S"],
+                source["P"],
+                board["R"],
+                board["I_max"],
+                board["V_min"],
+                wanted["source"]["R_lead"],
+            )
+            run = use[name] if name else use
+            if not use["reachable"]:
+                continue
+            found = played(pack, draw, use["drive_V"], BURST, player)
+            assert float(found.hours[0]) * 3600 == pytest.approx(run["seconds"], rel=2e-3)
+            assert float(found.end_charge[0]) == pytest.approx(run["q_end"], abs=5e-4)
+            assert found.names[int(found.which[0])] == run["ended_by"]
+    assert pack_source(pack, 0.2).voltage == pytest.approx(bus.source.voltage, rel=1e-6)

@@ -294,7 +294,7 @@ def _reaches(sound: Sounding, heard: Heard) -> Reaches:
 
 
 def _runtime(sound: Sounding, found: Judging) -> Runtime | None:
-    store = store_of(sound.inputs.power)
+    store = store_of(sound.inputs.power, sound.inputs.brief.conditions.temperature)
     if store is None or found.play is None:
         return None
     drive = float(np.ravel(found.drive)[0])

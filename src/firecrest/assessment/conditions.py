@@ -3,11 +3,12 @@
 from math import inf
 
 from firecrest.core.acoustics.radiation import SOLID_ANGLES, Surroundings, baffle_corner, room_of
+from firecrest.core.acoustics.suspension import softness
 from firecrest.core.air import Air, air_at
 from firecrest.core.arrays import Number, largest, least
 from firecrest.core.limits.programme import PROGRAMMES, Programme
 from firecrest.design.box import Case
-from firecrest.design.brief import Brief, Conditions, Listening
+from firecrest.design.brief import Brief, Conditions, Edges, Listening
 from firecrest.design.design import Design
 from firecrest.design.voice import Channel
 
@@ -18,6 +19,11 @@ RUNTIME_BELOW = 9.0
 def air_of(conditions: Conditions) -> Air:
     """Air in which the design plays."""
     return air_at(conditions.temperature, conditions.pressure, conditions.humidity)
+
+
+def softness_of(conditions: Conditions, edges: Edges) -> Number:
+    """Compliance of suspensions as a multiple of what it is at 20 C."""
+    return softness(conditions.temperature) if edges.suspensions else 1.0
 
 
 def front_width(case: Case) -> Number:

@@ -17,6 +17,7 @@ from firecrest.assessment.conditions import (
     lowest_low_pass,
     playing_level,
     programme_of,
+    softness_of,
     surroundings_of,
 )
 from firecrest.assessment.electrical import boards_of, playing, source_at, standing_of, store_of
@@ -114,7 +115,11 @@ def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
 def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
     """The network of a box with its own net air."""
     rolled, air = cabinet_in(numbers, memo), memo(air_of, numbers.brief.conditions)
-    return memo(box_model, elements_in(numbers, memo), wiring_in(numbers), rolled.air, air)
+    brief = numbers.brief
+    softness = memo(softness_of, brief.conditions, brief.edges)
+    return memo(
+        box_model, elements_in(numbers, memo), wiring_in(numbers), rolled.air, air, softness
+    )
 
 
 def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
@@ -122,7 +127,7 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     brief, power, channels = numbers.brief, numbers.power, numbers.voice.channels
     rolled, air = cabinet_in(numbers, memo), memo(air_of, brief.conditions)
     elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
-    model = memo(box_model, elements, wiring, rolled.air, air)
+    model = model_in(numbers, memo)
     around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
     solution = memo(solve, model.network, frequency)
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
@@ -160,7 +165,8 @@ def boards_in(numbers: inputs.Inputs, memo: Memo) -> Boards:
 
 def bus_in(numbers: inputs.Inputs, draw: Draw, memo: Memo) -> Bus:
     """The bus of a design at its brief's charge while ``draw`` is played."""
-    source = memo(source_at, numbers.power, numbers.brief.conditions.charge)
+    conditions = numbers.brief.conditions
+    source = memo(source_at, numbers.power, conditions.charge, conditions.temperature)
     return memo(Bus, source, memo(standing_of, numbers.power), draw)
 
 
@@ -291,7 +297,7 @@ def judging(
     brief, power = numbers.brief, numbers.power
     run_level = playing_level(brief)
     drive = plain(10 ** ((run_level - found.mean_level) / 20))
-    store, play = memo(store_of, power), None
+    store, play = memo(store_of, power, brief.conditions.temperature), None
     if store is not None:
         burst = programme_of(brief.listening).burst
         play = memo(played, store, found.draw, drive, burst, memo(playing, power))
@@ -361,7 +367,7 @@ def unheard(lowered: Lowered, rolled: CabinetResult, reason: Note) -> tuple[Verd
     """The promises of a design that can't be solved: ``reason`` stands where sound is needed."""
     brief, power = lowered.inputs.brief, lowered.inputs.power
     waits = [Waiting(True, reason)]
-    endless = store_of(power) is None
+    endless = store_of(power, brief.conditions.temperature) is None
     return (
         loudness_verdict(brief, None, None, waits),
         bass_verdict(brief, None, waits),

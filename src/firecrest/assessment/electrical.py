@@ -9,6 +9,7 @@ from firecrest.assessment.lower import inputs
 from firecrest.core.arrays import Number
 from firecrest.core.power import source as src
 from firecrest.core.power.boards import Board, Boards, Feed, Load, Standing, load_power, standing
+from firecrest.core.power.cold import worn
 from firecrest.core.power.runtime import Player, at_rest, player_of
 from firecrest.design.outputs import Carried
 from firecrest.design.power import Converter
@@ -16,12 +17,13 @@ from firecrest.design.power import Converter
 FLAT = (0.0, 1.0)
 
 
-def pack_model(pack: inputs.Pack) -> src.Pack:
-    """Cells, board and leads as one."""
+def pack_model(pack: inputs.Pack, temperature: Number) -> src.Pack:
+    """Cells at ``temperature`` (K), board and leads as one."""
     cell, board = pack.cell, pack.board
+    left = worn(cell.table, cell.capacity, cell.warmth, temperature, pack.health)
     return src.Pack(
-        cell.table,
-        cell.capacity,
+        left.table,
+        left.capacity,
         cell.max_current,
         cell.cut_off,
         pack.series,
@@ -33,14 +35,15 @@ def pack_model(pack: inputs.Pack) -> src.Pack:
     )
 
 
-def store_of(power: inputs.Power) -> src.Pack | None:
+def store_of(power: inputs.Power, temperature: Number) -> src.Pack | None:
     """What runs empty: the pack, or a battery or power bank that is sold by its energy.
 
-    The latter keeps its stated voltage to the end, where its own electronics switch off.
+    The latter has its energy at any temperature and keeps its stated voltage to the end, where its
+    own electronics switch off.
     """
     source = power.source
     if isinstance(source, inputs.Pack):
-        return pack_model(source)
+        return pack_model(source, temperature)
     if source is None or source.energy is None:
         return None
     return flat_pack(source, source.energy / source.voltage)
@@ -98,11 +101,8 @@ def flat_pack(source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
     return src.Pack(table, amperes, None, None, 1, 1)
 
 
-def _rest(power: inputs.Power, charge: Number) -> dict[str, Number]:
+def _rest(power: inputs.Power, pack: src.Pack, charge: Number) -> dict[str, Number]:
     """Volts in hand before anything plays, by what could be open; the least of several boards."""
-    source = power.source
-    assert source is not None
-    pack = pack_model(source) if isinstance(source, inputs.Pack) else flat_pack(source)
     found: dict[str, Number] = dict(at_rest(pack, charge, playing(power)))
     for name, volts in _against_rails(power):
         found[name] = np.minimum(found[name], volts) if name in found else volts
@@ -126,12 +126,12 @@ def full_rail(power: inputs.Power, board: int) -> Number:
         return power.converters[place].output_voltage
     assert source is not None
     if isinstance(source, inputs.Pack):
-        return pack_model(source).rest_voltage(1.0)
+        return source.series * source.cell.table.voltage_at(1.0)
     return source.voltage
 
 
-def source_at(power: inputs.Power, charge: Number) -> src.Source:
-    """The source at ``charge`` (packs only; other sources do not change).
+def source_at(power: inputs.Power, charge: Number, temperature: Number) -> src.Source:
+    """The source at ``charge`` and ``temperature`` (packs only; other sources do not change).
 
     The highest supply of a board is held against a full pack, whatever the charge.
     """
@@ -139,9 +139,11 @@ def source_at(power: inputs.Power, charge: Number) -> src.Source:
     if source is None:
         return src.Source(0.0, 0.0)
     if isinstance(source, inputs.Pack):
-        made = src.pack_source(pack_model(source), charge)
+        pack = pack_model(source, temperature)
+        made = src.pack_source(pack, charge)
     else:
+        pack = flat_pack(source)
         burst = source.continuous_current if source.burst_current is None else source.burst_current
         limits = {"supply": burst}
         made = src.Source(source.voltage, source.resistance, limits, source.continuous_current)
-    return replace(made, at_rest=_rest(power, charge))
+    return replace(made, at_rest=_rest(power, pack, charge))

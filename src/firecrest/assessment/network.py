@@ -11,7 +11,7 @@ from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.wiring import Wiring
 from firecrest.core.acoustics import chambers as chamber_air
 from firecrest.core.acoustics.openings import OUTSIDE as NO_CHAMBER
-from firecrest.core.acoustics.openings import Opening
+from firecrest.core.acoustics.openings import Opening, Radiator
 from firecrest.core.air import Air
 from firecrest.core.arrays import Number, Real, root
 from firecrest.core.circuit import elements as net
@@ -52,16 +52,22 @@ class BoxModel:
 
 
 def box_model(
-    box: inputs.Elements, wiring: Wiring, volumes: tuple[Number, ...], air: Air
+    box: inputs.Elements, wiring: Wiring, volumes: tuple[Number, ...], air: Air, softness: Number
 ) -> BoxModel:
-    """Network of a box whose chambers hold ``volumes`` m3 of net air."""
+    """Network of a box whose chambers hold ``volumes`` m3 of net air.
+
+    ``softness`` is the compliance of all suspensions against 20 C.
+    """
     ids = [c.id for c in box.chambers]
-    single = tuple(_drivers(g, ids, wiring) for g in box.groups)
+    single = tuple(_drivers(g, ids, wiring, softness) for g in box.groups)
     pairs = _paired(box.groups, single, len(ids), air)
     drivers, owners = pairs.drivers, pairs.owners
     openings = tuple(
-        kind_of_opening(o).element(o, air, _node(ids, o.chamber), _node(ids, o.opens_to))
-        for o in box.openings
+        _softened(element, softness)
+        for element in (
+            kind_of_opening(o).element(o, air, _node(ids, o.chamber), _node(ids, o.opens_to))
+            for o in box.openings
+        )
     )
     left = [v if isinstance(v, float) else np.asarray(v) for v in volumes]
     compliances = [
@@ -88,10 +94,20 @@ def _node(ids: Sequence[str], id: str) -> int:
     return NO_CHAMBER if id == OUTSIDE else ids.index(id)
 
 
-def _drivers(group: inputs.Group, ids: Sequence[str], wiring: Wiring) -> net.DriverGroup:
+def _softened(element: Opening, softness: Number) -> Opening:
+    """A radiator on a suspension ``softness`` times as compliant; a port has none."""
+    if not isinstance(element, Radiator):
+        return element
+    return replace(element, compliance=element.compliance * softness)
+
+
+def _drivers(
+    group: inputs.Group, ids: Sequence[str], wiring: Wiring, softness: Number
+) -> net.DriverGroup:
     assert group.driver.constants is not None
+    constants = group.driver.constants
     return net.DriverGroup(
-        group.driver.constants,
+        replace(constants, c_ms=constants.c_ms * softness),
         _node(ids, group.chamber),
         _node(ids, group.front),
         [id for id, _ in wiring].index(group.channel),

@@ -11,6 +11,7 @@ from firecrest.core.limits.draw import Output, draw_of
 from firecrest.core.limits.elements import Asked, Ratings
 from firecrest.core.limits.kinds import Ask, reached
 from firecrest.core.limits.material import HELD_SINE
+from firecrest.design.brief import Conditions
 
 
 @dataclass(frozen=True)
@@ -22,10 +23,10 @@ class CleanWatts:
 
 
 def clean_watts(
-    power: inputs.Power, board: int, kind: int, load: float, channels: int, charge: float
+    power: inputs.Power, board: int, kind: int, load: float, channels: int, held: Conditions
 ) -> CleanWatts:
     """Clean burst of a sine into ``load`` ohm on all ``channels`` of one kind of a board's outputs
-    at ``charge`` of the pack; everything else stands idle.
+    in the conditions ``held``; everything else stands idle.
 
     The smallest of swing, collapse, output and source currents; the long-term rating of a supply
     is left out, as it bears more for a burst.
@@ -33,7 +34,7 @@ def clean_watts(
     boards = boards_of(power, ((board, kind, 0),))
     output = Output(np.ones(1), np.full(1, 1.0 / load), channels)
     ratings = Ratings((), (), (), (), (), (None,), ())
-    source = replace(source_at(power, charge), continuous=None)
+    source = replace(source_at(power, held.charge, held.temperature), continuous=None)
     bus = Bus(source, standing_of(power), draw_of((output,), boards, HELD_SINE))
     limits = reached(Ask(Asked(np.ones(1)), ratings, boards, bus, HELD_SINE.above))
     first = min(limits, key=lambda limit: float(np.ravel(limit.factor)[0]))

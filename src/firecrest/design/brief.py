@@ -212,6 +212,21 @@ class Listening:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
+class Edges:
+    """What is reckoned with beyond small signals at 20 °C; without all of them a box is linear."""
+
+    suspensions: bool = choice(
+        "Suspensions by temperature",
+        default=True,
+        help="Surrounds and spiders stiffen in the cold: an estimate. Off: as at 20 °C.",
+    )
+
+
+LINEAR = Edges(suspensions=False)
+"""Small signals at 20 °C."""
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
 class Brief:
     """What is owed, to whom, and where."""
 
@@ -223,3 +238,4 @@ class Brief:
     cost: CostPromise = CostPromise()
     listening: Listening = Listening()
     conditions: Conditions = Conditions()
+    edges: Edges = Edges()

@@ -170,18 +170,31 @@ class CellPoint:
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
-class Cell(Sheet):
-    """One cell; its table rises in charge and is flat beyond its ends."""
+class CellWarmth:
+    """What a cell holds and how it resists at one temperature, against 20 °C."""
 
-    chemistry: Literal["lithium ion", "lithium iron phosphate", "nickel metal hydride"] = choice(
-        "Chemistry", default="lithium ion"
-    )
+    temperature: float = number("Temperature", "temperature", 233.15, 333.15, "°C", digits=0)
+    capacity: float = number("Capacity left", "share", 0.05, 1.5, "%", digits=0)
+    resistance: float = number("Resistance, times", "number", 0.2, 20, "", digits=2)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Cell(Sheet):
+    """One cell; its tables rise, in charge and in temperature, and are flat beyond their ends.
+
+    Without a table by temperature the usual one of its chemistry is taken, an estimate.
+    """
+
+    chemistry: Literal[
+        "lithium ion", "lithium iron phosphate", "nickel metal hydride", "lead acid"
+    ] = choice("Chemistry", default="lithium ion")
     capacity: float = number("Capacity", "charge", 36, 3.6e6, "Ah", digits=2)
     max_current: float | None = number("Current at most", "current", 0.01, 500, "A", default=None)
     cut_off: float | None = number(
         "Empty below", "voltage", 0.5, 4, "V", default=None, empty="none", digits=2
     )
     table: tuple[CellPoint, ...] = items("Voltage and resistance", least=2, most=60)
+    warmth: tuple[CellWarmth, ...] = items("By temperature", default=(), most=20)
     volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=1)
@@ -210,6 +223,16 @@ class Pack:
     series: int = number("Cells in series", "number", 1, 100, "", default=1, digits=0)
     parallel: int = number("Cells in parallel", "number", 1, 100, "", default=1, digits=0)
     board: ProtectionBoard | None = choice("Protection board", default=None)
+    health: float = number(
+        "Capacity left by age",
+        "share",
+        0.3,
+        1,
+        "%",
+        default=1.0,
+        digits=0,
+        help="100 % is new. At 80 % a cell has some 1.6 times the resistance of a new one.",
+    )
     lead_resistance: float = number(
         "Lead resistance", "resistance", 0, 5, "mΩ", default=0.02, digits=0
     )

@@ -12,6 +12,7 @@ from firecrest.core.acoustics.driver import DriverConstants
 from firecrest.core.arrays import Number
 from firecrest.core.note import Note
 from firecrest.core.power.amplifier import AmplifierModel
+from firecrest.core.power.cold import Warmth
 from firecrest.core.power.source import CellTable
 from firecrest.design.box import Case, Chamber, Port, Position
 from firecrest.design.brief import Brief
@@ -142,6 +143,7 @@ class Cell:
     """One cell; capacity in A s."""
 
     table: CellTable
+    warmth: Warmth
     capacity: Number
     max_current: Number | None
     cut_off: Number | None
@@ -157,6 +159,7 @@ class Pack:
     parallel: int
     board: ProtectionBoard | None
     lead_resistance: Number
+    health: Number
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,7 @@ from firecrest.assessment.lower import inputs
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.note import note
 from firecrest.core.power import amplifier as amp
+from firecrest.core.power.cold import USUAL, Warmth
 from firecrest.core.power.source import CellTable
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import Amplifier, Cell, DspBoard, OutputKind, Receiver, WallSupply
@@ -115,7 +116,19 @@ def lower_cell(part: Cell) -> inputs.Cell:
         tuple(p.rest_voltage for p in part.table),
         tuple(p.resistance for p in part.table),
     )
-    return inputs.Cell(table, part.capacity, part.max_current, part.cut_off, bulk(part))
+    warmth = Warmth(
+        tuple(p.temperature for p in part.warmth),
+        tuple(p.capacity for p in part.warmth),
+        tuple(p.resistance for p in part.warmth),
+    )
+    return inputs.Cell(
+        table,
+        warmth if part.warmth else USUAL[part.chemistry],
+        part.capacity,
+        part.max_current,
+        part.cut_off,
+        bulk(part),
+    )
 
 
 @kept_with

@@ -113,7 +113,9 @@ def _lower_power(power: Power) -> inputs.Power:
     if isinstance(power.source, Pack):
         pack = power.source
         cell = lower_cell(pack.cell)
-        source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.lead_resistance)
+        source = inputs.Pack(
+            cell, pack.series, pack.parallel, pack.board, pack.lead_resistance, pack.health
+        )
     elif isinstance(power.source, WallSupply):
         source = lower_supply(power.source)
     amplifiers = [board for _, board in power.amplifiers]

@@ -3,11 +3,13 @@
 from typing import Literal
 
 from firecrest.core.errors import DesignError
+from firecrest.core.power.cold import USUAL
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.power import (
     BUS,
     CellPoint,
+    CellWarmth,
     Claim,
     Efficiency,
     Mains,
@@ -103,7 +105,8 @@ def remove_load(design: Design, place: int) -> tuple[str, Design]:
     return f"Remove {loads[place].name}", replace_at(design, LOADS, kept)
 
 
-CELL_TABLE = ("power", "source", "cell", "table")
+CELL: Path = ("power", "source", "cell")
+CELL_TABLE: Path = (*CELL, "table")
 
 
 def add_cell_point(design: Design) -> tuple[str, Design]:
@@ -123,6 +126,21 @@ def remove_cell_point(design: Design) -> tuple[str, Design]:
     if len(table) <= 2:
         raise DesignError("A cell's table needs at least two points.")
     return "Remove point", replace_at(design, CELL_TABLE, (*table[:-2], table[-1]))
+
+
+def with_own_warmth(design: Design, own: bool) -> tuple[str, Design]:
+    """(label, design) whose cell has a table by temperature of its own, to begin with the usual one
+    of its chemistry, or whose cell takes the usual one.
+    """
+    rows: tuple[CellWarmth, ...] = ()
+    if own:
+        usual = USUAL[value_at(design, CELL).chemistry]
+        rows = tuple(
+            CellWarmth(temperature=float(t), capacity=float(c), resistance=float(r))
+            for t, c, r in zip(usual.temperature, usual.capacity, usual.resistance, strict=True)
+        )
+    label = "Own table by temperature" if own else "Usual table by temperature"
+    return label, replace_at(design, (*CELL, "warmth"), rows)
 
 
 def with_protection(design: Design, on: bool) -> tuple[str, Design]:

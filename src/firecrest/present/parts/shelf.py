@@ -178,6 +178,14 @@ def subtitle(entry: Entry) -> tuple[str, str]:
     return origin, ", ".join(s for s in said if s)
 
 
+CHEMISTRY = {
+    "lithium ion": "Li-ion",
+    "lithium iron phosphate": "LiFePO4",
+    "nickel metal hydride": "NiMH",
+    "lead acid": "Lead acid",
+}
+
+
 def _nature(part: Any) -> str:
     if isinstance(part, DriverPart):
         coils = ", 2 coils" if part.coils == 2 else ""
@@ -185,9 +193,7 @@ def _nature(part: Any) -> str:
     if hasattr(part, "claims"):
         return str(part.form)
     if hasattr(part, "chemistry"):
-        return {"lithium ion": "Li-ion", "lithium iron phosphate": "LiFePO4"}.get(
-            part.chemistry, "NiMH"
-        )
+        return CHEMISTRY[part.chemistry]
     return str(getattr(part, "form", ""))
 
 

@@ -13,13 +13,16 @@ from firecrest.assessment.motion import motion_of
 from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.power.amplifier import DEFAULT_THD
+from firecrest.core.power.cold import USUAL
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.outputs import dealt
 from firecrest.design.power import BUS, Amplifier, Cell, WallSupply
+from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 
 PEAK = float(np.sqrt(2.0))
+CHEMISTRIES = tuple(USUAL)
 
 
 @dataclass(frozen=True)
@@ -37,7 +40,7 @@ def amplifier_truth(assessment: Assessment, board: int) -> list[TruthRow]:
     """Printed watts of an amplifier board (by its number) against clean ones, and against those at
     the bus of the brief's charge; the claims of its first outputs, then of those of other kinds.
     """
-    charge = assessment.design.brief.conditions.charge
+    conditions = assessment.design.brief.conditions
     part = assessment.design.power.amplifiers[board][1].part
     kinds = [(part.channels, part.claims), *((o.channels, o.claims) for o in part.other_outputs)]
     rows, first = [], 1
@@ -46,7 +49,7 @@ def amplifier_truth(assessment: Assessment, board: int) -> list[TruthRow]:
         first += channels
         for claim, clean in zip(claims, assessment.claims[board][kind].claims, strict=True):
             power = assessment.numbers.power
-            here = clean_watts(power, board, kind, claim.load, channels, charge)
+            here = clean_watts(power, board, kind, claim.load, channels, conditions)
             thd = DEFAULT_THD if claim.thd is None else claim.thd
             at = "" if claim.supply is None else f" at {claim.supply:g} V"
             rows.append(
@@ -103,7 +106,7 @@ def bus_words(assessment: Assessment, board: int) -> str:
     if converter is not None:
         part = power.converters[converter]
         return f"{part.output_voltage:.1f} V behind {part.name}"
-    source = source_at(assessment.numbers.power, conditions.charge)
+    source = source_at(assessment.numbers.power, conditions.charge, conditions.temperature)
     if power.source.kind == "pack":
         return f"{float(source.voltage):.1f} V, the pack at rest at {conditions.charge:.0%} charge"
     return f"{float(source.voltage):.1f} V from the supply"
@@ -179,6 +182,11 @@ CAUTION_NICKEL = (
     "Nickel pack: a short circuit burns leads, so fuse it at the pack; charge only with a charger "
     "for these cells that notices when they are full, never unattended."
 )
+CAUTION_LEAD = (
+    "Lead battery: it holds acid and gives off gas that can explode, so leave its case open to the "
+    "air and flames away; fuse it at its terminal, keep rings and tools off, and charge it only "
+    "with a charger for this kind."
+)
 CAUTION_BATTERY = (
     "A battery of this kind can melt metal and burn: fuse it at its terminal, keep rings and tools "
     "away, give it air, and charge it only with the right charger. On boats and vehicles follow "
@@ -193,6 +201,15 @@ CAUTION_BANK = (
 )
 
 
+def usual_warmth(cell: Cell) -> list[tuple[str, str, str]]:
+    """(temperature, capacity, resistance) of cells of this chemistry, as shown."""
+    usual = USUAL[cell.chemistry]
+    return [
+        (told(t, "temperature", "°C", 0), f"{100 * c:.0f} %", f"× {r:.2f}")
+        for t, c, r in zip(usual.temperature, usual.capacity, usual.resistance, strict=True)
+    ]
+
+
 def caution(assessment: Assessment) -> str:
     """The caution that goes with the source."""
     source = assessment.design.power.source
@@ -204,8 +221,8 @@ def caution(assessment: Assessment) -> str:
 def part_caution(part: Any) -> str:
     """The caution that goes with a part, at its own sheet; empty for harmless ones."""
     if isinstance(part, Cell):
-        nickel = part.chemistry == "nickel metal hydride"
-        return CAUTION_NICKEL if nickel else CAUTION_PACK
+        own = {"nickel metal hydride": CAUTION_NICKEL, "lead acid": CAUTION_LEAD}
+        return own.get(part.chemistry, CAUTION_PACK)
     if isinstance(part, WallSupply):
         own = {"house battery": CAUTION_BATTERY, "power bank": CAUTION_BANK}
         return own.get(part.form, CAUTION_MAINS)

@@ -319,7 +319,8 @@ OPEN_AT_REST = {
 
 def _rest_sentences(assessment: Assessment) -> list[Sentence]:
     """Why nothing plays at all; and a supply that may break the board, with the usual caution."""
-    source = source_at(assessment.numbers.power, assessment.design.brief.conditions.charge)
+    held = assessment.design.brief.conditions
+    source = source_at(assessment.numbers.power, held.charge, held.temperature)
     power = assessment.design.power
     found = [
         Sentence("short", (Piece("Nothing plays", _bus_field(assessment)), Piece(f": {words}.")))

@@ -1,6 +1,7 @@
 """What only some kinds of part have on their sheet: claims of a board, the table of a cell."""
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
@@ -15,9 +16,10 @@ from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.power import Amplifier, Cell
 from firecrest.present.frame.bindings import at_path
+from firecrest.present.power import power
 from firecrest.proposals.placing import with_own_mains
 
-CHEMISTRIES = [(c, c) for c in ("lithium ion", "lithium iron phosphate", "nickel metal hydride")]
+CHEMISTRIES = [(c, c) for c in power.CHEMISTRIES]
 OUTPUTS = ("channels", "least_load", "current_limit")
 CELL_FIELD, CLAIM_FIELD = 62, 62
 
@@ -27,7 +29,7 @@ def extras(editing: Editing, part: object, path: Path) -> list[QWidget]:
     if isinstance(part, Amplifier):
         return [_claims(editing, part, path), _other_outputs(editing, part, path)]
     if isinstance(part, Cell):
-        return [_table(editing, part, path)]
+        return [_table(editing, part, path), _warmth(editing, part, path)]
     return []
 
 
@@ -149,4 +151,25 @@ def _table(editing: Editing, part: Cell, path: Path) -> QWidget:
         labelled("Chemistry", bound_combo(editing, (*path, "chemistry"), CHEMISTRIES)),
         grid_of([heads, *rows]),
         _buttons(editing, "point", edits.add_cell_point, edits.remove_cell_point),
+    )
+
+
+def _warmth(editing: Editing, part: Cell, path: Path) -> QWidget:
+    """Capacity and resistance by temperature: the cell's own, or the usual of its kind."""
+    heads: list[QWidget] = [label(t, "hint") for t in ("at", "capacity", "resistance")]
+    if part.warmth:
+        names = ("temperature", "capacity", "resistance")
+        rows = [
+            _fields(editing, [(*path, "warmth", k, n) for n in names], CELL_FIELD)
+            for k in range(len(part.warmth))
+        ]
+    else:
+        rows = [[label(text, "value") for text in row] for row in power.usual_warmth(part)]
+    text = "Take the usual ones" if part.warmth else "Write in own ones"
+    swap = partial(edits.with_own_warmth, own=not part.warmth)
+    return column(
+        "By temperature",
+        "" if part.warmth else "usual of its kind, an estimate",
+        grid_of([heads, *rows]),
+        _button(editing, text, swap),
     )

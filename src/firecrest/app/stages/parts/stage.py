@@ -303,9 +303,10 @@ class PartsStage(Stage):
             self.pages.setCurrentIndex(0)
             return "shelf"
         part = self.subject.part
-        lists = tuple(len(getattr(part, n, ())) for n in ("claims", "table", "other_outputs"))
-        lists = (*lists, getattr(part, "efficiency", None) is None)
-        return self.subject, self.view, self.pasting, type(part), lists
+        names = ("claims", "table", "warmth", "other_outputs")
+        lists = tuple(len(getattr(part, name, ())) for name in names)
+        kinds = getattr(part, "efficiency", None) is None, getattr(part, "chemistry", "")
+        return self.subject, self.view, self.pasting, type(part), lists, kinds
 
     def build_lower(self) -> QWidget:
         if self.subject is None:

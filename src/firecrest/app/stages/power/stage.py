@@ -86,6 +86,7 @@ class PowerStage(Stage):
                 (*here, "board", "volume"),
                 (*here, "board", "mass"),
                 (*here, "board", "price"),
+                (*here, "health"),
                 (*here, "lead_resistance"),
             ],
             "wall": [
