@@ -116,6 +116,11 @@ class Acoustic:
         return self.sound.top
 
     @property
+    def linear(self) -> Ceiling:
+        """The ceiling of small signals: without what fast air loses."""
+        return self.sound.linear
+
+    @property
     def model(self) -> BoxModel:
         """The network."""
         return self.scene.model

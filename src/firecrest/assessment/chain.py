@@ -58,7 +58,7 @@ def _candidates(design: Design, a: Acoustic, frequency: float | None) -> Iterato
     asked = design.brief.loudness.level + promised_shape(judged.places, bass.frequency, bass.drop)
     points = np.searchsorted(middles(a.frequency), judged.places)
     factors = np.stack([limit.factor for limit in a.limits])
-    margins = judged.of(a.unit_level + decibel(factors)) - asked
+    margins = judged.of(a.sound.top_unit_level + decibel(factors)) - asked
     for place, (limit, margin) in enumerate(zip(a.limits, margins, strict=True)):
         for code, where in _codes(limit, points):
             spare = margin if where is None else np.where(where, margin, np.inf)

@@ -4,7 +4,7 @@
 and on columns (designs, 1).
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -26,6 +26,7 @@ from firecrest.assessment.lower.whole import Lowered
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
 from firecrest.assessment.sound import Scene, voice_rows
+from firecrest.assessment.turbulence import Driven, Stirred, ceiling_of, mouths_in, stirred
 from firecrest.assessment.verdicts import (
     Verdict,
     Waiting,
@@ -37,7 +38,7 @@ from firecrest.assessment.verdicts import (
 from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, plain
-from firecrest.core.circuit.solve import solve
+from firecrest.core.circuit.solve import Solution, solve
 from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling
 from firecrest.core.limits.draw import Draw, draw_of
@@ -45,7 +46,7 @@ from firecrest.core.limits.elements import Limit, Ratings, Transfers, asked_of
 from firecrest.core.limits.kinds import Ask, reached
 from firecrest.core.limits.loudness import Judged, Loudness, judged, loudness, upper_edge
 from firecrest.core.limits.low_note import HeldNote, Notes, held_notes, low_note
-from firecrest.core.limits.material import PROGRAMME, SINES, Material, material_of
+from firecrest.core.limits.material import PROGRAMME, SINES, Material, material_of, sines_of
 from firecrest.core.limits.reach import (
     Crossing,
     MeanBand,
@@ -81,7 +82,9 @@ class Programmed:
 class Sounding:
     """What a box does at its brief's charge; levels in dB at the listener per unit input.
 
-    ``draw`` and ``top`` are of a held sine at each frequency.
+    ``draw`` and ``top`` are of a held sine at each frequency. ``top_unit_level`` is the level per
+    unit input at the ceiling, which with ``stirred`` ports is not that of small signals;
+    ``linear`` is the ceiling without them.
     """
 
     inputs: inputs.Inputs
@@ -94,6 +97,9 @@ class Sounding:
     draw: Draw
     top: Ceiling
     programmed: Programmed
+    linear: Ceiling
+    top_unit_level: Real
+    stirred: Stirred | None
 
 
 def wiring_in(numbers: inputs.Inputs) -> Wiring:
@@ -129,7 +135,9 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
     model = model_in(numbers, memo)
     around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
-    solution = memo(solve, model.network, frequency)
+    mouths = memo(mouths_in, elements, model, air, brief.edges)
+    whole = memo(solve, model.network, frequency, mouths)
+    solution = memo(_of_voices, whole, len(wiring)) if mouths else whole
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
     outputs = tuple(c.outputs for c in channels)
     scene = memo(Scene, model, solution, around, air)
@@ -139,6 +147,12 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     draw = memo(draw_of, transfers.outputs, boards, played)
     bus = bus_in(numbers, draw, memo)
     given = memo(_given, transfers, ratings, boards, bus, played)
+    top, unit, lossy = given.top, given.unit_level, None
+    if mouths:
+        stage = memo(Scene, model, whole, around, air)
+        lossy = memo(stirred, stage, transfers, rows, mouths)
+        driven = memo(_driven, lossy, given, ratings, boards, bus, memo(_sines, brief.listening))
+        top, unit = driven.top, driven.unit_level
     return Sounding(
         numbers,
         frequency,
@@ -148,9 +162,36 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
         ratings,
         given.unit_level,
         given.draw,
-        given.top,
+        top,
         given.programmed,
+        given.top,
+        unit,
+        lossy,
     )
+
+
+def _of_voices(whole: Solution, channels: int) -> Solution:
+    """The answers to the channels, without those to mouths."""
+    return whole.of(slice(channels))
+
+
+def _sines(listening: Listening) -> Material:
+    """Held sines alone, with the duty of the brief's programme."""
+    return sines_of(duty_of(listening))
+
+
+def _driven(
+    lossy: Stirred, given: "_Given", ratings: Ratings, boards: Boards, bus: Bus, sines: Material
+) -> Driven:
+    """The ceiling of held sines with what fast air loses."""
+
+    def _allowed(transfers: Transfers) -> tuple[Real, tuple[Limit, ...]]:
+        asked = asked_of(transfers, sines)
+        own = replace(bus, draw=draw_of(transfers.outputs, boards, sines))
+        limits = reached(Ask(asked, ratings, boards, own, sines.above))
+        return np.maximum(level(asked.heard), NOTHING), limits
+
+    return ceiling_of(lossy, Driven(given.top, given.unit_level), _allowed)
 
 
 def _material(listening: Listening, frequency: Real) -> Material:
@@ -272,7 +313,8 @@ def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
         lowest_low_pass(sound.inputs.voice.channels),
     )
     gaps = bool(lowered.missing)
-    return memo(_heard, sound.unit_level, sound.top, stretches, brief.loudness, gaps)
+    ask, lossy = brief.loudness, sound.stirred
+    return memo(_heard, sound.unit_level, sound.top, stretches, ask, gaps, lossy)
 
 
 def summary_of(sound: Sounding, heard: Heard) -> Summary:
@@ -351,14 +393,26 @@ def _stretches(
     )
 
 
-def _heard(unit: Real, top: Ceiling, where: _Stretches, ask: LoudnessPromise, gaps: bool) -> Heard:
-    """Loudness, bass reach and the held note of a ceiling."""
+def _heard(
+    unit: Real,
+    top: Ceiling,
+    where: _Stretches,
+    ask: LoudnessPromise,
+    gaps: bool,
+    lossy: Stirred | None,
+) -> Heard:
+    """Loudness, bass reach and the held note of a ceiling; the response at level is that with what
+    fast air loses there.
+    """
     reference = where.mean.of(unit)
+    drive = 10 ** ((ask.level - reference) / 20)
+    if lossy is not None:
+        unit = np.maximum(lossy.level_at(drive), NOTHING)
     kept = np.minimum(ask.level + unit - reference, top.level) - ask.level
     reach = crossing(where.way, kept, where.drop)
     if gaps:
         return Heard(None, where.band, reference, kept, reach, None)
-    held = low_note(where.notes, top.limits, 10 ** ((ask.level - reference) / 20))
+    held = low_note(where.notes, top.limits, drive)
     loud = loudness(where.judged, top.level, ask.level)
     return Heard(loud, where.band, reference, kept, reach, held)
 

@@ -8,6 +8,7 @@ import numpy as np
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voices_at
+from firecrest.assessment.turbulence import Stirred
 from firecrest.core.arrays import Complex, Real, mixed
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Transfers
@@ -60,11 +61,12 @@ class Motion:
 def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> Motion:
     """Motion of a design at its promise, or with another input."""
     if played != PROMISE:
-        return assessment.memo(_at_flat, a.transfers, a.top, played)
+        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.linear, played)
     brief = assessment.design.brief
     return assessment.memo(
         _at_promise,
         a.transfers,
+        a.sound.stirred,
         a.unit_level,
         a.reaches.reference,
         a.asked,
@@ -74,8 +76,8 @@ def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> 
     )
 
 
-def _at_flat(transfers: Transfers, top: Ceiling, played: Played) -> Motion:
-    """Motion with one input for all frequencies."""
+def _at_flat(transfers: Transfers, lossy: Stirred | None, top: Ceiling, played: Played) -> Motion:
+    """Motion with one input for all frequencies; how much of it is taken from small signals."""
     frequency = transfers.frequency
     seen = (frequency >= LOW) & (frequency <= TOP)
     if played.kind == "full":
@@ -87,11 +89,13 @@ def _at_flat(transfers: Transfers, top: Ceiling, played: Played) -> Motion:
     else:
         loudest = max(float(np.abs(o.voltage)[seen].max()) for o in transfers.outputs)
         level = played.value / loudest
-    return _moved(transfers, np.full(len(frequency), float(level)))
+    drive = np.full(len(frequency), float(level))
+    return _moved(transfers if lossy is None else lossy.at(drive), drive)
 
 
 def _at_promise(
     transfers: Transfers,
+    lossy: Stirred | None,
     unit_level: Real,
     reference: float,
     asked: Real,
@@ -102,8 +106,11 @@ def _at_promise(
     frequency = transfers.frequency
     softer = np.sqrt(1 + (programme_of(listening).low_corner / frequency) ** 4)
     held = 10 ** ((loudness.level - reference) / 20) / softer
-    drive = np.where(frequency >= bass.frequency, 10 ** ((asked - unit_level) / 20), held)
-    return _moved(transfers, drive)
+    played, within = 10 ** ((asked - unit_level) / 20), frequency >= bass.frequency
+    if lossy is not None:
+        played = lossy.drive_for(asked, played)
+    drive = np.where(within, played, held)
+    return _moved(transfers if lossy is None else lossy.at(drive), drive)
 
 
 def _moved(transfers: Transfers, drive: Real) -> Motion:
@@ -135,9 +142,13 @@ def chamber_pressures(
 ) -> tuple[Real, ...]:
     """Peak pressure in Pa of each chamber, and between isobaric pairs."""
     design = assessment.design
-    voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
-    drive = PEAK * motion_of(assessment, a, played).drive
-    return tuple(np.abs(mixed(p, voices)) * drive for p in a.solution.pressure)
+    drive, lossy = motion_of(assessment, a, played).drive, a.sound.stirred
+    if lossy is None:
+        voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
+        found = [mixed(p, voices) for p in a.solution.pressure]
+    else:
+        found = lossy.chamber_pressures(drive)
+    return tuple(PEAK * np.abs(p) * drive for p in found)
 
 
 def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
@@ -149,15 +160,17 @@ def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
     """
     box, network = assessment.design.box, a.model.network
     jw = 2j * np.pi * a.frequency
+    drive, lossy = motion_of(assessment, a).drive, a.sound.stirred
+    moving = a.transfers if lossy is None else lossy.at(drive)
     total: Complex = np.zeros(len(a.frequency), dtype=complex)
     for k, owner in enumerate(a.model.owners):
         group = network.drivers[k]
         net = _net(group.count, opposed=box.groups[owner].opposed)
-        total = total + net * group.constants.m_ms * jw**2 * a.transfers.excursion[k]
+        total = total + net * group.constants.m_ms * jw**2 * moving.excursion[k]
     for k, item in placed(box.openings, RadiatorSet):
         net = _net(item.count, opposed=item.opposed)
-        total = total + net * network.openings[k].mass * jw**2 * a.transfers.openings[k]
-    force = PEAK * np.abs(total) * motion_of(assessment, a).drive
+        total = total + net * network.openings[k].mass * jw**2 * moving.openings[k]
+    force = PEAK * np.abs(total) * drive
     return largest(force, a.frequency)
 
 

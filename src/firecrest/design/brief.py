@@ -215,6 +215,11 @@ class Listening:
 class Edges:
     """What is reckoned with beyond small signals at 20 °C; without all of them a box is linear."""
 
+    turbulence: bool = choice(
+        "Turbulence in ports",
+        default=True,
+        help="Fast air in a port loses pressure, with the speed itself. Off: as at low level.",
+    )
     suspensions: bool = choice(
         "Suspensions by temperature",
         default=True,
@@ -222,7 +227,7 @@ class Edges:
     )
 
 
-LINEAR = Edges(suspensions=False)
+LINEAR = Edges(turbulence=False, suspensions=False)
 """Small signals at 20 °C."""
 
 

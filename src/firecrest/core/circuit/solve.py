@@ -13,6 +13,7 @@ JAES 22 (1974) 592-601 (passive radiator); nodal analysis with gyrators: own der
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -20,12 +21,15 @@ from firecrest.core.acoustics.openings import OUTSIDE, Opening
 from firecrest.core.arrays import Complex, Number, Real, inverse, summed
 from firecrest.core.circuit.electrical import GROUND, channel_of
 from firecrest.core.circuit.elements import DriverGroup, Network
+from firecrest.core.circuit.mouths import Mouth, pushed
 from firecrest.core.circuit.nodes import Nodes
 
 
 @dataclass(frozen=True)
 class Solution:
     """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
+
+    Where mouths of ports are told apart, those per pascal at each of them follow the channels.
 
     Velocities and flows are of *one* driver, port or radiator; ``opening_flow`` comes out of the
     far end of an opening, ``opening_intake`` goes into the near one. ``current`` is that of the
@@ -45,6 +49,29 @@ class Solution:
     opening_intake: tuple[Complex, ...]
     radiated: Complex
     leaked: Complex
+
+    def of(self, places: slice) -> "Solution":
+        """The answers to some of what drives the network."""
+
+        def _part(value: Complex | None) -> Any:
+            return value[places] if value is not None and value.ndim else value
+
+        def _parts(values: tuple[Any, ...]) -> tuple[Any, ...]:
+            return tuple(_part(value) for value in values)
+
+        return Solution(
+            self.frequency,
+            _parts(self.pressure),
+            _parts(self.volts),
+            _parts(self.velocity),
+            _parts(self.current),
+            _parts(self.second_current),
+            _parts(self.output_current),
+            _parts(self.opening_flow),
+            _parts(self.opening_intake),
+            _part(self.radiated),
+            _part(self.leaked),
+        )
 
 
 _Winding = tuple[Complex, Complex, int, int]
@@ -75,16 +102,20 @@ def _cone(group: DriverGroup, omega: Real) -> _Cone:
     return _Cone(group, group.mobility(omega, [y for _, y, _, _ in found]), tuple(found))
 
 
-def solve(network: Network, frequency: Real) -> Solution:
-    """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel."""
+def solve(network: Network, frequency: Real, mouths: tuple[Mouth, ...] = ()) -> Solution:
+    """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel, and
+    of the pressure at each of ``mouths``.
+    """
     omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
     cones = [_cone(group, omega) for group in network.drivers]
     opened = [opening.admittances(omega) for opening in network.openings]
-    pressure, volts = _unknowns(network, omega, cones, opened)
+    pressure, volts = _unknowns(network, omega, cones, opened, mouths)
     across = [_across(network, cone, volts, pressure[0]) for cone in cones]
     velocity = tuple(_velocity(cone, e, pressure) for cone, e in zip(cones, across, strict=True))
     currents = [_currents(c, e, v) for c, e, v in zip(cones, across, velocity, strict=True)]
     flows = [_flows(o, y, pressure) for o, y in zip(network.openings, opened, strict=True)]
+    for k, mouth in enumerate(mouths, network.channels):
+        _push(network.openings[mouth.opening], opened[mouth.opening], flows, mouth, k)
     opening_flow = tuple(out for _, out in flows)
     outward = [s.flow for s in sources(network, velocity, opening_flow)]
     leaks = [chamber.leak * p for chamber, p in zip(network.chambers, pressure, strict=True)]
@@ -107,15 +138,22 @@ def solve(network: Network, frequency: Real) -> Solution:
 
 
 def _unknowns(
-    network: Network, omega: Real, cones: list[_Cone], opened: Sequence[tuple[Complex, Complex]]
+    network: Network,
+    omega: Real,
+    cones: list[_Cone],
+    opened: Sequence[tuple[Complex, Complex]],
+    mouths: tuple[Mouth, ...],
 ) -> tuple[tuple[Complex, ...], tuple[Complex, ...]]:
-    """(chamber pressures, voltages of free nodes) per volt of each channel, (channels, ..., F)."""
+    """(chamber pressures, voltages of free nodes) per unit of each drive, (drives, ..., F)."""
     first = len(network.chambers)
-    system = Nodes(first + network.nodes, network.channels)
+    system = Nodes(first + network.nodes, network.channels + len(mouths))
     for place, chamber in enumerate(network.chambers):
         system.add(place, place, chamber.admittance(omega))
     for element, (own, through) in zip(network.openings, opened, strict=True):
         system.join(element.chamber, element.opens_to, own, through)
+    for place, mouth in enumerate(mouths, network.channels):
+        for node, flow in pushed(network, mouth, *opened[mouth.opening]).items():
+            system.drive(node, place, flow)
     for branch in network.branches:
         wire = branch.admittance(omega)
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
@@ -183,7 +221,7 @@ def _across(
         channel = channel_of(terminal)
         if channel is None:
             return np.zeros(()) if terminal == GROUND else volts[terminal]
-        unit = np.zeros((network.channels,) + (1,) * (like.ndim - 1))
+        unit = np.zeros((len(like),) + (1,) * (like.ndim - 1))
         unit[channel] = 1.0
         return unit
 
@@ -226,7 +264,8 @@ def _output_current(
     for branch in network.branches:
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
             if channel_of(here) == channel:
-                found.append(branch.admittance(omega) * _drop(network, here, there, volts))
+                drop = _drop(here, there, volts, currents[0][0])
+                found.append(branch.admittance(omega) * drop)
     return summed(found) if found else np.zeros(())
 
 
@@ -235,10 +274,9 @@ def _times(factor: Number, value: Complex) -> Complex:
     return value if isinstance(factor, float | int) and factor == 1 else np.asarray(factor * value)
 
 
-def _drop(network: Network, here: int, there: int, volts: tuple[Complex, ...]) -> Complex:
-    """Voltage between two terminals, of which the first is an output."""
-    like = volts[0] if volts else np.zeros((network.channels, 1))
-    unit = np.zeros((network.channels,) + (1,) * (like.ndim - 1))
+def _drop(here: int, there: int, volts: tuple[Complex, ...], like: Complex) -> Complex:
+    """Voltage between two terminals, of which the first is an output, in the shape of ``like``."""
+    unit = np.zeros((len(like),) + (1,) * (like.ndim - 1))
     for terminal, sign in ((here, 1.0), (there, -1.0)):
         channel = channel_of(terminal)
         if channel is not None:
@@ -261,6 +299,21 @@ def _flows(
         return into, into if through is own else np.asarray(near * through)
     far = _times(share, pressure[element.opens_to])
     return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
+
+
+def _push(
+    element: Opening,
+    whole: tuple[Complex, Complex],
+    flows: list[tuple[Complex, Complex]],
+    mouth: Mouth,
+    place: int,
+) -> None:
+    """Add what a pascal at a mouth moves through the opening itself; ``flows`` are changed."""
+    into, out = (np.array(flow) for flow in flows[mouth.opening])
+    own, through = (np.asarray(y) / element.count for y in whole)
+    into[place] += through if mouth.far else own
+    out[place] += own if mouth.far else through
+    flows[mouth.opening] = into, out
 
 
 @dataclass(frozen=True)

@@ -59,16 +59,24 @@ def code_at(limit: Limit, point: int) -> str:
     return limit.code
 
 
+def smallest(limits: Sequence[Limit]) -> Real:
+    """The smallest factor of all, (..., F)."""
+    found = limits[0].factor
+    for limit in limits[1:]:
+        found = np.minimum(found, limit.factor)
+    return found
+
+
 def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
     """Ceiling of a design whose unit input gives ``unit_level`` dB; shape (..., F)."""
     shape = np.broadcast_shapes(*(limit.factor.shape for limit in limits))
-    smallest, first = np.full(shape, np.inf), np.zeros(shape, dtype=np.uint8)
+    lowest, first = np.full(shape, np.inf), np.zeros(shape, dtype=np.uint8)
     for k, limit in enumerate(limits):
         # Places rise, so the largest of the places met is the last smaller one; a mask costs more.
-        smaller = (limit.factor < smallest).view(np.uint8)
+        smaller = (limit.factor < lowest).view(np.uint8)
         np.maximum(first, smaller * np.uint8(k), out=first)
-        np.minimum(smallest, limit.factor, out=smallest)
-    return Ceiling(tuple(limits), unit_level + decibel(smallest), first)
+        np.minimum(lowest, limit.factor, out=lowest)
+    return Ceiling(tuple(limits), unit_level + decibel(lowest), first)
 
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:

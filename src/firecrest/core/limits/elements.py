@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -25,6 +26,25 @@ class Transfers:
     coil_current: tuple[Complex, ...]
     excursion: tuple[Complex, ...]
     openings: tuple[Complex, ...]
+
+    def of(self, places: Real) -> "Transfers":
+        """The same at some of its frequencies, which ``places`` picks."""
+
+        def _each(values: tuple[Any, ...]) -> tuple[Any, ...]:
+            return tuple(value[..., places] for value in values)
+
+        return Transfers(
+            self.frequency[places],
+            self.pressure[..., places],
+            tuple(
+                Output(o.voltage[..., places], o.current[..., places], o.count)
+                for o in self.outputs
+            ),
+            _each(self.blocks),
+            _each(self.coil_current),
+            _each(self.excursion),
+            _each(self.openings),
+        )
 
 
 @dataclass(frozen=True)

@@ -40,6 +40,12 @@ HELD_SINE = Material({"instant": PEAK, "burst": 1.0, "long-term": 1.0}, SINE_AVE
 """Sines alone."""
 
 
+def sines_of(duty: Number) -> Material:
+    """Held sines alone whose long-term power lies ``duty`` dB below the held one."""
+    above = {**HELD_SINE.above, "long-term": 10 ** (-duty / 20)}
+    return Material(above, SINE_AVERAGE)
+
+
 def material_of(programme: Programme, duty: Number, frequency: Real) -> Material:
     """Sines whose long-term power lies ``duty`` dB below the held one, and the programme."""
     count = len(frequency)

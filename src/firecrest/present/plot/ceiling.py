@@ -80,7 +80,7 @@ def _further_limits(a: Acoustic) -> tuple[Curve, ...]:
     """Limits that come within 4.5 dB of the ceiling, dotted where they do."""
     found = []
     for limit in a.limits:
-        line = a.unit_level + decibel(limit.factor)
+        line = a.sound.top_unit_level + decibel(limit.factor)
         near = (line - a.top.level < FURTHER_WITHIN) & (line > a.top.level + 1e-9)
         if near.any():
             found.append(
@@ -121,7 +121,7 @@ def readout(assessment: Assessment, frequency: float) -> Readout | None:
     brief = assessment.design.brief
     shape = promised_shape(np.array([frequency]), brief.bass.frequency, brief.bass.drop)
     asked = brief.loudness.level + float(shape[0])
-    margins = margins_at(a.top, a.unit_level, a.frequency, frequency, asked)
+    margins = margins_at(a.top, a.sound.top_unit_level, a.frequency, frequency, asked)
     point = int(np.argmin(np.abs(np.log(a.frequency / frequency))))
     best: dict[str, tuple[float, str]] = {}
     for limit, margin in zip(a.limits, margins, strict=True):
