@@ -13,27 +13,23 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.assessment.chain import Link, links
-from firecrest.assessment.derive import (
-    CANCELLED,
-    SILENCE,
+from firecrest.assessment.electrical import playing, store_of
+from firecrest.assessment.judging import (
     Heard,
     Judging,
-    Sounding,
-    cabinet_in,
     heard_of,
     judging,
-    sounding,
     summary_of,
     unheard,
     upper_end,
 )
-from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.parts import read_amplifier
 from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.sound import Scene, flat_level
+from firecrest.assessment.sounding import CANCELLED, SILENCE, Sounding, cabinet_in, sounding
 from firecrest.assessment.verdicts import Promise, promise_of
 from firecrest.core.arrays import Real
 from firecrest.core.circuit.solve import Solution
@@ -116,9 +112,9 @@ class Acoustic:
         return self.sound.top
 
     @property
-    def linear(self) -> Ceiling:
-        """The ceiling of small signals: without what fast air loses."""
-        return self.sound.linear
+    def still(self) -> Ceiling:
+        """The ceiling without what fast air loses."""
+        return self.sound.still
 
     @property
     def model(self) -> BoxModel:
@@ -186,7 +182,9 @@ class Acoustic:
     @cached_property
     def programme(self) -> ProgrammeLevel:
         """The highest long-term level."""
-        return programme_level_of(self.sound.programmed.allowed, self.sound.programmed.unit_level)
+        return programme_level_of(
+            self.sound.programmed.allowed, self.sound.programmed.hot_unit_level
+        )
 
     @cached_property
     def runtime(self) -> Runtime | None:

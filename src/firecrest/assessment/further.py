@@ -8,8 +8,9 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Acoustic, Assessment, Held, held_of
 from firecrest.assessment.columns import put
-from firecrest.assessment.derive import loudness_under, sounding
+from firecrest.assessment.judging import loudness_under
 from firecrest.assessment.sound import voice_rows
+from firecrest.assessment.sounding import sounding
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.loudness import judged, loudness

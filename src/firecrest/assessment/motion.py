@@ -61,7 +61,7 @@ class Motion:
 def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> Motion:
     """Motion of a design at its promise, or with another input."""
     if played != PROMISE:
-        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.linear, played)
+        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.still, played)
     brief = assessment.design.brief
     return assessment.memo(
         _at_promise,

@@ -38,4 +38,4 @@ def ceiling_loss(a: Acoustic) -> PortLoss | None:
     if a.sound.stirred is None:
         return None
     seen = (a.frequency >= LOW) & (a.frequency <= HIGH)
-    return PortLoss(a.frequency[seen], (a.linear.level - a.top.level)[seen])
+    return PortLoss(a.frequency[seen], (a.still.level - a.top.level)[seen])

@@ -9,17 +9,16 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from firecrest.assessment.acoustic import transfers_from
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.openings.port import loss_coefficient
+from firecrest.assessment.sites import added, answer_of, combined
 from firecrest.assessment.sound import Scene
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Real, decibel, mixed, summed
+from firecrest.core.arrays import Complex, Real, decibel, mixed
 from firecrest.core.circuit.mouths import Mouth, mouths_of, settled
 from firecrest.core.limits.ceiling import Ceiling, ceiling, smallest
-from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Limit, Transfers
 from firecrest.design.box import Port
 from firecrest.design.brief import Edges
@@ -97,37 +96,18 @@ class Stirred:
         """Answers per unit input at ``drive`` V rms of input (..., F)."""
         flows, pushes = self.flows(drive)
 
-        def _each(name: str) -> tuple[Complex, ...]:
-            own = (getattr(answer, name) for answer in self.answers)
-            rows = zip(getattr(self.still, name), *own, strict=True)
-            return tuple(_with(value, pushes, own) for value, *own in rows)
-
-        outputs = tuple(
-            replace(
-                o, current=_with(o.current, pushes, [a.outputs[k].current for a in self.answers])
-            )
-            for k, o in enumerate(self.still.outputs)
-        )
-        openings = list(_each("openings"))
+        whole = combined(self.still, pushes, self.answers)
+        openings = list(whole.openings)
         for k in {mouth.opening for mouth in self.mouths}:
             own = [np.abs(q) for q, m in zip(flows, self.mouths, strict=True) if m.opening == k]
             area = self.scene.model.network.openings[k].area
             openings[k] = np.max(own, axis=0) / area
-        return replace(
-            self.still,
-            pressure=self._pressure(pushes),
-            outputs=outputs,
-            coil_current=_each("coil_current"),
-            excursion=_each("excursion"),
-            openings=tuple(openings),
-        )
-
-    def _pressure(self, pushes: list[Complex]) -> Complex:
-        return _with(self.still.pressure, pushes, [answer.pressure for answer in self.answers])
+        return replace(whole, openings=tuple(openings))
 
     def level_at(self, drive: Real) -> Real:
         """Level in dB per unit input at ``drive``."""
-        return level(self._pressure(self.flows(drive)[1]))
+        pushes = self.flows(drive)[1]
+        return level(added(self.still.pressure, pushes, [a.pressure for a in self.answers]))
 
     def drive_for(self, wanted: Real, start: Real) -> Real:
         """V rms of input that give ``wanted`` dB, from ``start``, which gives them without loss.
@@ -146,11 +126,6 @@ class Stirred:
         return [mixed(p, voices) for p in self.scene.solution.pressure]
 
 
-def _with(value: Complex, pushes: list[Complex], own: Sequence[Complex]) -> Complex:
-    """A quantity with what the pressures at all mouths add."""
-    return summed([value, *(p * a for p, a in zip(pushes, own, strict=True))])
-
-
 def stirred(
     scene: Scene, still: Transfers, rows: tuple[Complex, ...], mouths: tuple[Mouth, ...]
 ) -> Stirred:
@@ -162,23 +137,9 @@ def stirred(
     ]
     flow = np.stack([mixed(end[:count], voices) for end in ends])
     shape = (len(mouths), *flow.shape[1:])
-    answer = np.stack([np.broadcast_to(end[count:], shape) for end in ends])
-    answers = tuple(_answer(scene, count + k, still) for k in range(len(mouths)))
+    answer = np.stack([np.broadcast_to(end[count : count + len(mouths)], shape) for end in ends])
+    answers = tuple(answer_of(scene, count + k, still) for k in range(len(mouths)))
     return Stirred(still, flow, mouths, answers, answer, scene, voices)
-
-
-def _answer(scene: Scene, place: int, still: Transfers) -> Transfers:
-    """What the drive at ``place`` of the scene, a pascal at a mouth, does; no output feels it as a
-    voltage.
-    """
-    own = replace(scene, solution=scene.solution.of(slice(place, place + 1)))
-    one = np.ones(len(scene.frequency), dtype=np.complex128)
-    alone = transfers_from(own, [one[None]], (1,))
-    outputs = tuple(
-        Output(0.0 * one, mixed(current, [one]), o.count)
-        for current, o in zip(own.solution.output_current, still.outputs, strict=True)
-    )
-    return replace(alone, outputs=outputs, blocks=())
 
 
 @dataclass(frozen=True)

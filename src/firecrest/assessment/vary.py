@@ -18,9 +18,10 @@ from firecrest.assessment.columns import (
     stacked,
     widened,
 )
-from firecrest.assessment.derive import cabinet_in, heard_of, judging, sounding, summary_of, unheard
+from firecrest.assessment.judging import heard_of, judging, summary_of, unheard
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.sounding import cabinet_in, sounding
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError

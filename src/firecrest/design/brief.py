@@ -220,6 +220,11 @@ class Edges:
         default=True,
         help="Fast air in a port loses pressure, with the speed itself. Off: as at low level.",
     )
+    hot_coils: bool = choice(
+        "Hot coils",
+        default=True,
+        help="Coils warm up, resist more and play softer. Off: coils stay at 20 °C.",
+    )
     suspensions: bool = choice(
         "Suspensions by temperature",
         default=True,
@@ -227,7 +232,7 @@ class Edges:
     )
 
 
-LINEAR = Edges(turbulence=False, suspensions=False)
+LINEAR = Edges(turbulence=False, hot_coils=False, suspensions=False)
 """Small signals at 20 °C."""
 
 

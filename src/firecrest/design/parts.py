@@ -109,6 +109,62 @@ class DriverPart(FramedPart):
     pe: float | None = number(
         "Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe", digits=0
     )
+    coil_diameter: float | None = number(
+        "Coil diameter",
+        "length",
+        0.003,
+        0.3,
+        "mm",
+        default=None,
+        empty="by its power",
+        help="Says how fast the coil heats. Empty: what is usual for its rated power, an estimate.",
+    )
+    r_tv: float | None = number(
+        "Coil to motor",
+        "thermal resistance",
+        0.01,
+        200,
+        "K/W",
+        default=None,
+        symbol="Rtv",
+        digits=2,
+        empty="estimate",
+        help="How much warmer the coil is than the motor for each watt. Empty: by its diameter.",
+    )
+    r_tm: float | None = number(
+        "Motor to air",
+        "thermal resistance",
+        0.01,
+        200,
+        "K/W",
+        default=None,
+        symbol="Rtm",
+        digits=2,
+        empty="estimate",
+        help="How much warmer the motor is than the air for each watt. Empty: by coil diameter.",
+    )
+    c_tv: float | None = number(
+        "Heat the coil holds",
+        "heat capacity",
+        0.005,
+        1000,
+        "J/K",
+        default=None,
+        symbol="Ctv",
+        digits=2,
+        empty="estimate",
+    )
+    c_tm: float | None = number(
+        "Heat the motor holds",
+        "heat capacity",
+        0.1,
+        1e5,
+        "J/K",
+        default=None,
+        symbol="Ctm",
+        digits=0,
+        empty="estimate",
+    )
     curves: tuple[MeasuredCurve, ...] = items("Measured curves", default=(), most=8)
 
 

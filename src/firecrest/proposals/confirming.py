@@ -6,9 +6,9 @@ import numpy as np
 
 from firecrest.assessment.columns import put
 from firecrest.assessment.conditions import air_of
-from firecrest.assessment.derive import model_in
 from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.sounding import model_in
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.circuit.solve import solve
 from firecrest.core.errors import DesignError

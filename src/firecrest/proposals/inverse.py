@@ -11,10 +11,10 @@ import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.columns import put
-from firecrest.assessment.derive import model_in
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.openings import kind_of_opening
+from firecrest.assessment.sounding import model_in
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import MissingFigureError, NoAirError, RangeError

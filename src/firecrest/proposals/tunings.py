@@ -15,12 +15,13 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.columns import changed, mapped, put
 from firecrest.assessment.conditions import air_of
-from firecrest.assessment.derive import cabinet_in, loudness_under, model_in, sounding
+from firecrest.assessment.judging import loudness_under
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.openings.port import port_outer_volume
+from firecrest.assessment.sounding import cabinet_in, model_in, sounding
 from firecrest.assessment.vary import VALUES, grouped
 from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.arrays import Number, Real

@@ -8,7 +8,7 @@ import pytest
 from firecrest.core.acoustics.openings import Port
 from firecrest.core.acoustics.openings.port import Pipe, turbulent_resistance
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.circuit.mouths import mouths_of, settled
+from firecrest.core.circuit.mouths import mouths_of, opposed, settled
 from firecrest.core.circuit.solve import solve
 from tests.core.circuit.test_solve import BANDPASS, PAIR, PORT, SHARED, VENTED, F
 
@@ -74,3 +74,23 @@ def test_more_drive_gives_more_flow_and_less_of_it():
     ratio = flows[1:] / flows[:-1]
     assert np.all(ratio <= 2 + 1e-9)
     assert np.all(ratio >= np.sqrt(2) - 1e-4)
+
+
+@pytest.mark.parametrize("name", LUMPS)
+def test_a_volt_in_a_coil_that_opposes_its_current_is_a_resistance(name):
+    network, hotter = LUMPS[name], 2.3
+    coils = tuple(range(len(network.drivers)))
+    hot = tuple(
+        replace(d, constants=replace(d.constants, r_e=d.constants.r_e + hotter))
+        for d in network.drivers
+    )
+    wanted = solve(replace(network, drivers=hot), F)
+    solution, channels = solve(network, F, (), coils), network.channels
+    still = np.stack([i[:channels].sum(axis=0) for i in solution.current])
+    answer = np.stack([i[channels:] for i in solution.current])
+    current = opposed(still, answer, [np.full(len(F), hotter)] * len(coils))
+    pushes = [-hotter * i for i in current]
+    for mine, p in zip(played(solution, network, 1.0, pushes), wanted.pressure, strict=True):
+        np.testing.assert_allclose(mine, p.sum(axis=0), rtol=1e-9)
+    for mine, i in zip(current, wanted.current, strict=True):
+        np.testing.assert_allclose(mine, i.sum(axis=0), rtol=1e-9)

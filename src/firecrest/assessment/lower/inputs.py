@@ -9,6 +9,7 @@ Nothing here is shown, and no range is checked again.
 from dataclasses import dataclass, field
 
 from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.acoustics.thermal import Thermal
 from firecrest.core.arrays import Number
 from firecrest.core.note import Note
 from firecrest.core.power.amplifier import AmplifierModel
@@ -38,12 +39,14 @@ class Bulk:
 class Driver:
     """A driver as its coils are wired; None where a figure is not known.
 
-    ``lacks`` tells the first figure without which there are no constants.
+    ``lacks`` tells the first figure without which there are no constants; ``thermal`` is None where
+    nothing tells how its coil heats.
     """
 
     constants: DriverConstants | None
     xmax: Number | None
     pe: Number | None
+    thermal: Thermal | None
     bulk: Bulk
     lacks: Note | None
 

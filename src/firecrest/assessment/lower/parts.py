@@ -3,7 +3,7 @@
 Parts never change, so what was worked out from one belongs to it for as long as it lives.
 """
 
-from dataclasses import replace
+from dataclasses import astuple, replace
 
 from firecrest.assessment.figures import (
     SYMBOLS,
@@ -13,6 +13,8 @@ from firecrest.assessment.figures import (
     wired_driver,
 )
 from firecrest.assessment.lower import inputs
+from firecrest.core.acoustics.thermal import Thermal, usual_diameter, usual_thermal
+from firecrest.core.arrays import Number
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.note import note
 from firecrest.core.power import amplifier as amp
@@ -38,7 +40,20 @@ def lower_driver(part: DriverPart, coils: str) -> inputs.Driver:
         constants = driver_constants(wired)
     except MissingFigureError as error:
         lacks = note("figure", figure=error.figure, part=error.part)
-    return inputs.Driver(constants, part.xmax, wired.pe, bulk(part, part.displacement), lacks)
+    room, thermal = bulk(part, part.displacement), _thermal(part, wired.pe)
+    return inputs.Driver(constants, part.xmax, wired.pe, thermal, room, lacks)
+
+
+def _thermal(part: DriverPart, power: float | None) -> Thermal | None:
+    """How a coil heats: as stated, else as usual for its diameter, else for its rated power."""
+    stated = (part.r_tv, part.r_tm, part.c_tv, part.c_tm)
+    diameter: Number | None = part.coil_diameter
+    if diameter is None and power is not None:
+        diameter = usual_diameter(power)
+    if diameter is None:
+        return None if None in stated else Thermal(*stated)  # type: ignore[arg-type]
+    usual = astuple(usual_thermal(diameter))
+    return Thermal(*(u if own is None else own for own, u in zip(stated, usual, strict=True)))
 
 
 @kept_with

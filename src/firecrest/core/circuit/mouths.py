@@ -83,7 +83,7 @@ def settled(flow: Complex, answer: Complex, mouths: Sequence[Mouth]) -> Complex:
     size = [_about(np.abs(flow[k]), np.abs(own[k])) for k in each]
     whole = flow
     for _ in range(MOST_STEPS):
-        whole = _lossy(flow, answer, [ohms[k] * size[k] for k in each])
+        whole = opposed(flow, answer, [ohms[k] * size[k] for k in each])
         apart = [np.log(np.maximum(np.abs(whole[k]), LEAST) / size[k]) for k in each]
         if max(float(np.max(np.abs(a))) for a in apart) < CLOSE:
             break
@@ -99,7 +99,7 @@ def _about(still: Real, own: Real) -> Real:
     return np.asarray(np.minimum(still, np.sqrt(still / np.maximum(own, LEAST))))
 
 
-def _lossy(flow: Complex, answer: Complex, resistance: list[Real]) -> Complex:
+def opposed(flow: Complex, answer: Complex, resistance: list[Real]) -> Complex:
     """Flows with a given resistance at each mouth: (1 + Y R) Q = Q0, by hand up to two mouths."""
     count = len(flow)
     if count == 1:

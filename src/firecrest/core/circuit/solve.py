@@ -29,7 +29,8 @@ from firecrest.core.circuit.nodes import Nodes
 class Solution:
     """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
 
-    Where mouths of ports are told apart, those per pascal at each of them follow the channels.
+    Where mouths of ports and coils are told apart, those per pascal at each mouth and per volt in
+    each coil follow the channels.
 
     Velocities and flows are of *one* driver, port or radiator; ``opening_flow`` comes out of the
     far end of an opening, ``opening_intake`` goes into the near one. ``current`` is that of the
@@ -102,17 +103,29 @@ def _cone(group: DriverGroup, omega: Real) -> _Cone:
     return _Cone(group, group.mobility(omega, [y for _, y, _, _ in found]), tuple(found))
 
 
-def solve(network: Network, frequency: Real, mouths: tuple[Mouth, ...] = ()) -> Solution:
-    """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel, and
-    of the pressure at each of ``mouths``.
+def solve(
+    network: Network, frequency: Real, mouths: tuple[Mouth, ...] = (), coils: tuple[int, ...] = ()
+) -> Solution:
+    """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel, of
+    the pressure at each of ``mouths``, and of a voltage inside the first coils of the drivers
+    ``coils``.
     """
     omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
     cones = [_cone(group, omega) for group in network.drivers]
     opened = [opening.admittances(omega) for opening in network.openings]
-    pressure, volts = _unknowns(network, omega, cones, opened, mouths)
+    pressure, volts = _unknowns(network, omega, cones, opened, mouths, coils)
     across = [_across(network, cone, volts, pressure[0]) for cone in cones]
-    velocity = tuple(_velocity(cone, e, pressure) for cone, e in zip(cones, across, strict=True))
-    currents = [_currents(c, e, v) for c, e, v in zip(cones, across, velocity, strict=True)]
+    places: list[int | None] = [None] * len(cones)
+    for place, k in enumerate(coils, network.channels + len(mouths)):
+        places[k] = place
+    velocity = tuple(
+        _velocity(cone, e, pressure, place)
+        for cone, e, place in zip(cones, across, places, strict=True)
+    )
+    currents = [
+        _currents(cone, e, v, place)
+        for cone, e, v, place in zip(cones, across, velocity, places, strict=True)
+    ]
     flows = [_flows(o, y, pressure) for o, y in zip(network.openings, opened, strict=True)]
     for k, mouth in enumerate(mouths, network.channels):
         _push(network.openings[mouth.opening], opened[mouth.opening], flows, mouth, k)
@@ -143,10 +156,11 @@ def _unknowns(
     cones: list[_Cone],
     opened: Sequence[tuple[Complex, Complex]],
     mouths: tuple[Mouth, ...],
+    coils: tuple[int, ...],
 ) -> tuple[tuple[Complex, ...], tuple[Complex, ...]]:
     """(chamber pressures, voltages of free nodes) per unit of each drive, (drives, ..., F)."""
     first = len(network.chambers)
-    system = Nodes(first + network.nodes, network.channels + len(mouths))
+    system = Nodes(first + network.nodes, network.channels + len(mouths) + len(coils))
     for place, chamber in enumerate(network.chambers):
         system.add(place, place, chamber.admittance(omega))
     for element, (own, through) in zip(network.openings, opened, strict=True):
@@ -154,6 +168,8 @@ def _unknowns(
     for place, mouth in enumerate(mouths, network.channels):
         for node, flow in pushed(network, mouth, *opened[mouth.opening]).items():
             system.drive(node, place, flow)
+    for place, k in enumerate(coils, network.channels + len(mouths)):
+        _excite(system, first, cones[k], place)
     for branch in network.branches:
         wire = branch.admittance(omega)
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
@@ -194,6 +210,22 @@ def _enter(system: Nodes, first: int, cone: _Cone) -> None:
                 _enter_current(system, first, first + terminal, cone, coil, sign)
 
 
+def _excite(system: Nodes, first: int, cone: _Cone, place: int) -> None:
+    """Enter what a volt inside each first coil of a group drives: its cones, and its own current
+    out of a free node.
+    """
+    group, (force, admittance, plus, minus) = cone.group, cone.coils[0]
+    push = group.in_series * force
+    flow = np.asarray(group.count * cone.area * cone.mobility * push)
+    for chamber, out in ((group.rear, -flow), (group.front, flow)):
+        if chamber != OUTSIDE:
+            system.drive(chamber, place, out)
+    own = group.in_parallel * (admittance - push**2 * cone.mobility)
+    for terminal, out in ((plus, -own), (minus, own)):
+        if terminal >= 0:
+            system.drive(first + terminal, place, out)
+
+
 def _enter_current(
     system: Nodes, first: int, row: int, cone: _Cone, coil: _Winding, sign: float
 ) -> None:
@@ -228,22 +260,32 @@ def _across(
     return [_at(plus) - _at(minus) for _, _, plus, minus in cone.coils]
 
 
-def _velocity(cone: _Cone, across: list[Complex], pressure: tuple[Complex, ...]) -> Complex:
-    """Velocity of one cone of a group."""
+def _velocity(
+    cone: _Cone, across: list[Complex], pressure: tuple[Complex, ...], excited: int | None
+) -> Complex:
+    """Velocity of one cone of a group; ``excited`` is the place of the volt in its own coils."""
     force = summed([f * e for (f, *_), e in zip(cone.coils, across, strict=True)])
     for chamber, area in ((cone.group.rear, cone.area), (cone.group.front, -cone.area)):
         if chamber != OUTSIDE:
             force = force + area * pressure[chamber]
+    if excited is not None:
+        force = np.array(np.broadcast_to(force, pressure[0].shape))
+        force[excited] += cone.group.in_series * cone.coils[0][0]
     return force * cone.mobility
 
 
-def _currents(cone: _Cone, across: list[Complex], velocity: Complex) -> list[Complex]:
+def _currents(
+    cone: _Cone, across: list[Complex], velocity: Complex, excited: int | None
+) -> list[Complex]:
     """Current of one driver, for each of its coils."""
     series = cone.group.in_series
-    return [
+    found = [
         np.asarray(e / series * admittance - (force if series == 1 else series * force) * velocity)
         for (force, admittance, *_), e in zip(cone.coils, across, strict=True)
     ]
+    if excited is not None:
+        found[0][excited] += cone.coils[0][1]
+    return found
 
 
 def _output_current(

@@ -1,13 +1,13 @@
 """The ceiling: loudest clean level at each frequency, and what gives out first there."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
 
 from firecrest.core.arrays import Real, decibel
-from firecrest.core.limits.elements import Limit
+from firecrest.core.limits.elements import Hot, Limit
 
 NARROWEST = 2.0 ** (1 / 12)
 """Runs narrower than this ratio join a neighbour in tints and sentences."""
@@ -77,6 +77,21 @@ def ceiling(unit_level: Real, limits: Sequence[Limit]) -> Ceiling:
         np.maximum(first, smaller * np.uint8(k), out=first)
         np.minimum(lowest, limit.factor, out=lowest)
     return Ceiling(tuple(limits), unit_level + decibel(lowest), first)
+
+
+def softer(top: Ceiling, unit_level: Real, hot: Hot | None) -> tuple[Ceiling, Real]:
+    """Ceiling and level per unit input where coils give out first: there they are hot, and the
+    listener misses what that costs.
+    """
+    for place, limit in enumerate(top.limits):
+        if hot is None or limit.name != "coil":
+            continue
+        there = top.first == place
+        if there.any():
+            lost = np.where(there, hot.losses[limit.index], 0.0)
+            unit_level = unit_level - lost
+            top = replace(top, level=top.level - lost)
+    return top, unit_level
 
 
 def raw_runs(top: Ceiling) -> tuple[Run, ...]:

@@ -12,6 +12,25 @@ from firecrest.core.limits.material import Material, with_rms
 
 
 @dataclass(frozen=True)
+class Hot:
+    """Coils as hot as their rated power makes them, one entry each: the share of its cold current
+    that one carries (..., F), the dB that the listener misses (..., F), its ohms.
+    """
+
+    shares: tuple[Complex, ...]
+    losses: tuple[Real, ...]
+    ohms: tuple[Number, ...]
+
+    def of(self, places: Real) -> "Hot":
+        """The same at some of its frequencies."""
+        return Hot(
+            tuple(share[..., places] for share in self.shares),
+            tuple(loss[..., places] for loss in self.losses),
+            self.ohms,
+        )
+
+
+@dataclass(frozen=True)
 class Transfers:
     """Answers per unit input after the voice, rms, arrays (..., F); one entry per element.
 
@@ -26,6 +45,7 @@ class Transfers:
     coil_current: tuple[Complex, ...]
     excursion: tuple[Complex, ...]
     openings: tuple[Complex, ...]
+    heated: Hot | None = None
 
     def of(self, places: Real) -> "Transfers":
         """The same at some of its frequencies, which ``places`` picks."""
@@ -44,6 +64,7 @@ class Transfers:
             _each(self.coil_current),
             _each(self.excursion),
             _each(self.openings),
+            None if self.heated is None else self.heated.of(places),
         )
 
 
@@ -51,6 +72,9 @@ class Transfers:
 class Asked:
     """What a material asks per unit input, (..., F + 1): |pressure| at the listener, and of coils,
     cones, openings and blocks as in ``Transfers``.
+
+    Coils are asked as hot as their rated power makes them, with ``coil_ohms`` then (empty: those
+    at 20 C).
     """
 
     heard: Real
@@ -58,6 +82,22 @@ class Asked:
     travel: tuple[Real, ...] = ()
     openings: tuple[Real, ...] = ()
     blocks: tuple[Real, ...] = ()
+    coil_ohms: tuple[Number, ...] = ()
+
+    def of(self, places: slice) -> "Asked":
+        """The part of sines or of programme."""
+
+        def _each(values: tuple[Real, ...]) -> tuple[Real, ...]:
+            return tuple(value[..., places] for value in values)
+
+        return Asked(
+            self.heard[..., places],
+            _each(self.coils),
+            _each(self.travel),
+            _each(self.openings),
+            _each(self.blocks),
+            self.coil_ohms,
+        )
 
 
 def asked_of(transfers: Transfers, material: Material) -> Asked:
@@ -66,12 +106,16 @@ def asked_of(transfers: Transfers, material: Material) -> Asked:
     def _each(values: Sequence[Complex]) -> tuple[Real, ...]:
         return tuple(with_rms(value, material) for value in values)
 
+    coils, hot = transfers.coil_current, transfers.heated
+    if hot is not None:
+        coils = tuple(i * share for i, share in zip(coils, hot.shares, strict=True))
     return Asked(
         with_rms(transfers.pressure, material),
-        _each(transfers.coil_current),
+        _each(coils),
         _each(transfers.excursion),
         _each(transfers.openings),
         _each(transfers.blocks),
+        () if hot is None else hot.ohms,
     )
 
 

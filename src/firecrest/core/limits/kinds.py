@@ -154,8 +154,8 @@ def _opening(ask: Ask, kind: LimitKind) -> Found:
 
 
 def _coil(ask: Ask, kind: LimitKind) -> Found:
-    """Heat I^2 Re at 20 C against the rated power."""
-    powers, ohms = ask.ratings.coil_power, ask.ratings.coil_resistance
+    """Heat I^2 Re against the rated power, at the temperature that this makes, else at 20 C."""
+    powers, ohms = ask.ratings.coil_power, ask.asked.coil_ohms or ask.ratings.coil_resistance
     amperes = tuple(
         None if power is None else root(power / ohm)
         for power, ohm in zip(powers, ohms, strict=True)

@@ -7,9 +7,9 @@ from typing import Any
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.derive import boards_in, bus_in
 from firecrest.assessment.electrical import source_at
 from firecrest.assessment.motion import motion_of
+from firecrest.assessment.sounding import boards_in, bus_in
 from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
 from firecrest.core.power.amplifier import DEFAULT_THD
