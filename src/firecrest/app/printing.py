@@ -10,8 +10,8 @@ from firecrest.app.theme.style import TEXT_FAMILY
 from firecrest.app.widgets.plain import markup
 from firecrest.assessment.assess import Assessment
 from firecrest.present.promise.table import HEADS, promise_rows
+from firecrest.present.text.edges import assumed
 from firecrest.present.text.helping import why_and_what_helps
-from firecrest.present.text.notes import said
 
 PLOT_WIDTH, SMALLER = 500.0, 0.8
 STYLE = (
@@ -30,8 +30,7 @@ def page_of(assessment: Assessment, stage: str, plots: Sequence[Picture]) -> QTe
     rows = ("".join(f"<td>{markup(cell)}</td>" for cell in row) for row in cells)
     parts.append(f"<table>{''.join(f'<tr>{row}</tr>' for row in rows)}</table>")
     why = [sentence.plain for sentence in why_and_what_helps(assessment)]
-    assumed = [said(estimate) for estimate in assessment.estimates]
-    parts += [_list("Why", why), _list("What the figures assume", assumed)]
+    parts += [_list("Why", why), _list("What the figures assume", assumed(assessment))]
     for place, plot in enumerate(sorted(plots, key=lambda p: -p.size.width())):
         name = f"plot{place}"
         document.addResource(

@@ -83,4 +83,5 @@ def ratings_of(
         tuple(kind.limit for kind in kinds),
         tuple(c.limiter for c in channels),
         tuple(PEAK * power.dsp.full_scale * gain for gain in gains),
+        10 ** (power.dsp.headroom / 20),
     )

@@ -8,7 +8,7 @@ from firecrest.design.fields import MODEL, choice, number
 
 Importance = Literal["must", "wish", "open"]
 Place = Literal["pole", "ground", "wall", "corner"]
-Material = Literal["music", "pink", "speech", "sine"]
+Material = Literal["music", "pink", "speech", "instrument", "sine"]
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -196,8 +196,8 @@ class Listening:
         30,
         "dB",
         default=None,
-        empty="12 dB",
-        help="Peak over long-term rms; empty: 12 dB, a stated default.",
+        empty="by kind",
+        help="Peak over long-term rms; empty: 12 dB, of a played instrument 6 dB.",
     )
     burst: float | None = number(
         "Burst factor",
@@ -207,7 +207,10 @@ class Listening:
         "dB",
         default=None,
         empty="by kind",
-        help="Highest 100 ms rms over long-term rms; empty: music and speech 6, pink 2 dB.",
+        help=(
+            "Highest 100 ms rms over long-term rms; empty: music and speech 6, instrument 4, "
+            "pink 2 dB."
+        ),
     )
 
 

@@ -143,6 +143,12 @@ def _field_facts(model: Any, name: str) -> FieldFacts | None:
     )
 
 
+def help_of(model: type, name: str) -> str:
+    """What the declaration of any field of a model explains."""
+    info: FieldInfo = vars(model)["__pydantic_fields__"][name]
+    return info.description or ""
+
+
 def label_of(model: type, name: str) -> str:
     """Label of any field of a model."""
     info: FieldInfo = vars(model)["__pydantic_fields__"][name]

@@ -152,6 +152,16 @@ class DspBoard(BoardPart):
         digits=2,
         help="Volts rms at its output for a 0 dBFS sine.",
     )
+    headroom: float = number(
+        "Headroom inside",
+        "gain",
+        0,
+        60,
+        "dB",
+        default=0.0,
+        digits=0,
+        help="How far filters may go over full scale between its input and its output.",
+    )
     sample_rate: float = number(
         "Sample rate", "frequency", 32000, 384000, "kHz", default=96000.0, digits=1
     )

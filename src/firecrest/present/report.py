@@ -166,6 +166,8 @@ def _scalars(design: Design, a: Acoustic, full: FullCharge) -> dict[str, Any]:
         "low_note": _low_note(a, a.low_note),
         "programme_level": {
             "level": a.programme.level,
+            "cold_level": float(np.ravel(a.sound.programmed.cold_level)[0]),
+            "coil_rises": [float(np.ravel(rise)[0]) for rise in a.sound.programmed.rises],
             "limit": a.programme.name,
             "code": a.programme.code,
             "by_limit": dict(a.programme.by_limit),
@@ -254,6 +256,7 @@ def _curves(a: Acoustic, full: FullCharge) -> dict[str, Any]:
         "voice": [decibel(o.voltage) for o in a.transfers.outputs],
         "asked": a.asked,
         "ceiling": a.top.level,
+        "ceiling_without_turbulence": a.still.level,
         "first_to_give": a.top.codes(),
         "ceiling_full_charge": full.top.level,
         "first_to_give_full_charge": full.top.codes(),

@@ -1,20 +1,26 @@
 """The side panel: why the promises stand as they do, next moves, what the figures assume."""
 
+from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import holder, theme
+from firecrest.app.widgets.choices import bound_check
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
-from firecrest.app.widgets.plain import label, markup, rich_label
+from firecrest.app.widgets.plain import label, markup, rich_label, tip
+from firecrest.design.brief import Edges
+from firecrest.design.fields import help_of
+from firecrest.present.text.edges import EDGES, Edge, edges_of
 from firecrest.present.text.helping import what_helps, with_help
 from firecrest.present.text.notes import said
-from firecrest.present.text.sentences import Sentence, why
+from firecrest.present.text.pieces import Sentence
+from firecrest.present.text.sentences import why
 
 WIDTH = 288
 
@@ -76,6 +82,33 @@ class SentenceRow(QWidget):
         return self._sentence.plain if self._sentence else ""
 
 
+class EdgeRows(QWidget):
+    """What is reckoned with beyond small signals: a switch for each, and what it does here."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 2, 0, 2)
+        column.setSpacing(1)
+        self.rows: dict[str, tuple[QCheckBox, QLabel]] = {}
+        for key, name in EDGES.items():
+            tick, text = bound_check(session, ("brief", "edges", key), name), label("", "second")
+            tip(tick, help_of(Edges, key))
+            text.setWordWrap(True)
+            self.rows[key] = tick, text
+            column.addWidget(tick)
+            column.addWidget(text)
+
+    def show_edges(self, edges: Sequence[Edge]) -> bool:
+        """Show those that matter; whether there are any."""
+        found = {edge.key: edge.text for edge in edges}
+        for key, (tick, text) in self.rows.items():
+            tick.setVisible(key in found)
+            text.setVisible(key in found)
+            text.setText(found.get(key, ""))
+        return bool(found)
+
+
 class SidePanel(QWidget):
     """Why, and what is assumed."""
 
@@ -104,10 +137,12 @@ class SidePanel(QWidget):
         self._assumed = label("What the figures assume", "section")
         self._notes = label("", "second")
         self._notes.setWordWrap(True)
+        self._edges = EdgeRows(session)
         self.moves = Moves(session)
         self._column.addWidget(self.moves)
         self._column.addSpacing(14)
         self._column.addWidget(self._assumed)
+        self._column.addWidget(self._edges)
         self._column.addWidget(self._notes)
         self._column.addStretch(1)
         self._help = ""
@@ -138,7 +173,8 @@ class SidePanel(QWidget):
             if k < len(sentences):
                 row.show_sentence(sentences[k], first=k == 0)
         estimates = self.session.assessment.estimates
-        self._assumed.setVisible(bool(estimates))
+        some = self._edges.show_edges(edges_of(self.session.assessment))
+        self._assumed.setVisible(some or bool(estimates))
         self._notes.setText("\n".join(f"· {said(e)}" for e in estimates))
 
     def sentences(self) -> list[str]:

@@ -126,6 +126,7 @@ class Dsp:
     """The signal processor."""
 
     full_scale: Number
+    headroom: Number
     sample_rate: Number
     power: Number
     regulator: Number

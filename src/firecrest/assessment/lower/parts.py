@@ -120,7 +120,9 @@ def lower_receiver(part: Receiver) -> inputs.Receiver:
 @kept_with
 def lower_dsp(part: DspBoard) -> inputs.Dsp:
     """A signal processor."""
-    return inputs.Dsp(part.full_scale, part.sample_rate, part.power, part.regulator, bulk(part))
+    return inputs.Dsp(
+        part.full_scale, part.headroom, part.sample_rate, part.power, part.regulator, bulk(part)
+    )
 
 
 @kept_with

@@ -125,7 +125,8 @@ class Ratings:
 
     One entry per driver group, opening and channel. ``opening_kinds`` is the key of the limit to
     which an opening's motion is held. ``full_scale`` is peak volts at a channel's outputs for
-    0 dBFS, ``limiter`` the threshold there.
+    0 dBFS, ``limiter`` the threshold there; between input and output blocks may go
+    ``headroom`` times over it.
     """
 
     x_max: tuple[Number | None, ...]
@@ -135,6 +136,7 @@ class Ratings:
     opening_kinds: tuple[str, ...]
     limiter: tuple[Number | None, ...]
     full_scale: tuple[Number, ...]
+    headroom: Number = 1.0
 
 
 @dataclass(frozen=True)

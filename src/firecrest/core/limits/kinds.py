@@ -164,11 +164,14 @@ def _coil(ask: Ask, kind: LimitKind) -> Found:
 
 
 def _full_scale(ask: Ask, kind: LimitKind) -> Found:
-    """The loudest of the input and the output of every block."""
+    """The loudest of the input, the output, and every block between, which have headroom."""
     for index, (most, rows) in enumerate(
         zip(ask.ratings.full_scale, ask.asked.blocks, strict=True)
     ):
         loudest = np.max(rows, axis=-2)
+        if not isinstance(ask.ratings.headroom, float) or ask.ratings.headroom > 1.0:
+            ends = np.maximum(rows[..., 0, :], rows[..., -1, :])
+            loudest = np.maximum(ends, loudest / ask.ratings.headroom)
         yield Reached(spare(most, ask.above[kind.statistic] * loudest), index)
 
 

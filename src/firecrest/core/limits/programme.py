@@ -34,6 +34,7 @@ PROGRAMMES = {
     "music": Programme("music", 12.0, 6.0, 40.0),
     "pink": Programme("pink", 12.0, 2.0, 0.0),
     "speech": Programme("speech", 12.0, 6.0, 120.0),
+    "instrument": Programme("instrument", 6.0, 4.0, 80.0),
     "sine": Programme("sine", SINE_CREST, 0.0, 0.0),
 }
 BAND = (20.0, 20e3)
@@ -46,6 +47,8 @@ def density(kind: str, frequency: Real) -> Real:
         shape = (1 / f) / (1 + (40 / f) ** 4) / (1 + f / 1000)
     elif kind == "speech":
         shape = 1 / ((1 + (120 / f) ** 4) * (1 + (f / 500) ** 2))
+    elif kind == "instrument":
+        shape = (1 / f) / ((1 + (80 / f) ** 4) * (1 + (f / 1500) ** 2))
     elif kind == "pink":
         shape = 1 / f
     else:

@@ -25,6 +25,7 @@ FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
             "Outside",
             ("size", "frame", "cut_out", "depth", "displacement", "mass", "price", "coils"),
         ),
+        ("Heat of the coil", ("coil_diameter", "r_tv", "r_tm", "c_tv", "c_tm")),
     ),
     "RadiatorPart": (
         ("Moving part", ("sd", "mmp", "cmp", "rmp", "fp", "qmp", "xmax")),
@@ -46,7 +47,7 @@ FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
         ("Outside", ("length", "width", "height", "volume", "mass", "price")),
     ),
     "DspBoard": (
-        ("Board", ("full_scale", "sample_rate", "filters", "power", "regulator")),
+        ("Board", ("full_scale", "headroom", "sample_rate", "filters", "power", "regulator")),
         ("Outside", ("length", "width", "height", "volume", "mass", "price")),
     ),
     "Cell": (

@@ -155,6 +155,6 @@ def _turbulence(assessment: Assessment) -> list[Fact]:
             f"{figure(loss, 1)} dB at {at:.0f} Hz",
             "met" if loss < 1 else "close",
             "At the promise, and below it with a held low note. Grows with level; from the shape "
-            "of the ends and the bends, good to about a third. The ceiling leaves it out.",
+            "of the ends and the bends, good to about a third. The ceiling counts it.",
         )
     ]

@@ -5,7 +5,8 @@ from dataclasses import replace
 from firecrest.assessment.assess import Assessment
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.units import figure
-from firecrest.present.text.sentences import Piece, Sentence, why
+from firecrest.present.text.pieces import Piece, Sentence
+from firecrest.present.text.sentences import why
 from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 from firecrest.proposals.helps import Help, helps

@@ -1,9 +1,6 @@
-"""Sentences that explain the promises: computed from the assessment, never stored.
+"""Sentences that explain the promises: computed from the assessment, never stored."""
 
-A sentence is a row of pieces; a piece with a ``path`` is a link to the field that moves it most.
-"""
-
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -23,7 +20,9 @@ from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
+from firecrest.present.text.edges import turbulence_sentence
 from firecrest.present.text.notes import is_code, said
+from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.words import (
     PROMISE_NAMES,
     ending,
@@ -35,30 +34,6 @@ from firecrest.present.text.words import (
     surroundings,
 )
 from firecrest.proposals.turning import turned
-
-
-@dataclass(frozen=True)
-class Piece:
-    """Some words; with a ``path`` they lead to a field, with ``frequency`` to a spot on plots."""
-
-    text: str
-    path: Path | None = None
-    frequency: float | None = None
-
-
-@dataclass(frozen=True)
-class Sentence:
-    """A mark (state of a promise), the pieces that follow it, and which promise it is about."""
-
-    mark: str
-    pieces: tuple[Piece, ...]
-    about: str = ""
-
-    @property
-    def plain(self) -> str:
-        """The words alone."""
-        return "".join(piece.text for piece in self.pieces)
-
 
 SLIGHT = 0.05
 """Dips below this many dB are not worth a sentence."""
@@ -79,6 +54,7 @@ def why(assessment: Assessment) -> list[Sentence]:
         found += _balance_sentence(assessment)
         found = _rest_sentences(assessment) + found
         found += _amplifier_sentences(assessment)
+        found += turbulence_sentence(assessment, assessment.acoustic)
         found += _takeover(assessment.acoustic)
     return found
 

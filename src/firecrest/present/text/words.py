@@ -180,7 +180,13 @@ PLACES = {
     "corner": "in a corner",
 }
 
-MATERIALS = {"music": "music", "pink": "pink noise", "speech": "speech", "sine": "a sine"}
+MATERIALS = {
+    "music": "music",
+    "pink": "pink noise",
+    "speech": "speech",
+    "instrument": "an instrument",
+    "sine": "a sine",
+}
 
 
 def source_name(design: Design) -> str:
