@@ -36,6 +36,8 @@ SI = {
     "speed": "m/s",
     "density": "kg/m³",
     "pressure": "Pa",
+    "thermal resistance": "K/W",
+    "heat capacity": "J/K",
     "share": "0 to 1",
     "number": "",
     "money": "money",

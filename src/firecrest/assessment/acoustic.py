@@ -16,6 +16,7 @@ from firecrest.core.circuit.solve import Solution
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Ratings, Transfers
 from firecrest.core.limits.material import PEAK
+from firecrest.design.brief import Edges
 from firecrest.design.outputs import Carried
 from firecrest.design.voice import Channel
 
@@ -70,18 +71,20 @@ def ratings_of(
     power: inputs.Power,
     carried: tuple[Carried, ...],
     model: BoxModel,
+    edges: Edges,
 ) -> Ratings:
     """What the parts bear; None where it is not known."""
     drivers = [box.groups[k].driver for k in model.owners]
-    kinds = [kind_of_opening(item) for item in box.openings]
+    openings = [(kind_of_opening(item), item) for item in box.openings]
     gains = [10 ** (power.amplifiers[board].gain / 20) for board, _, _ in carried]
     return Ratings(
         tuple(d.xmax for d in drivers),
         tuple(d.pe for d in drivers),
         tuple(d.constants.r_e for d in drivers if d.constants is not None),
-        tuple(kind.rating(box, wiring, o) for kind, o in zip(kinds, box.openings, strict=True)),
-        tuple(kind.limit for kind in kinds),
+        tuple(kind.rating(box, wiring, o) for kind, o in openings),
+        tuple(kind.limit for kind, _ in openings),
         tuple(c.limiter for c in channels),
         tuple(PEAK * power.dsp.full_scale * gain for gain in gains),
         10 ** (power.dsp.headroom / 20),
+        tuple(kind.growing(o) if edges.turbulence else None for kind, o in openings),
     )

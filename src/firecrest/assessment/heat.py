@@ -84,12 +84,11 @@ class Heated:
             current = self.currents(gains)
             heat = [drive**2 * (np.abs(i) ** 2 @ weights)[..., None] for i in current]
             found = [self.gained(k, heat[k] * (self.warming.ohms[k] + gains[k])) for k in each]
-            moved = max(
-                float(np.max(np.abs(found[k] - gains[k]) / self.warming.ohms[k])) for k in each
-            )
-            gains = [0.5 * (found[k] + gains[k]) for k in each]
-            if moved < CLOSE:
+            moved = [np.abs(found[k] - gains[k]) / self.warming.ohms[k] for k in each]
+            moving = np.max(np.broadcast_arrays(*moved), axis=0) >= CLOSE
+            if not moving.any():
                 break
+            gains = [np.where(moving, 0.5 * (found[k] + gains[k]), gains[k]) for k in each]
         return tuple(gains)
 
     def at_rated(self) -> Transfers:
@@ -130,6 +129,7 @@ class Lasting:
 
 def lasting(
     box: Heated,
+    rated: Hot,
     weights: Real,
     start: Real,
     allowed: Callable[[Transfers], tuple[Real, tuple[Limit, ...]]],
@@ -138,19 +138,19 @@ def lasting(
 
     ``start`` is the drive (..., 1) that its limits allow with cold coils; ``allowed`` gives level
     and limits of programme of what the box then is. The coil's own limit is told at the
-    temperature of its rated power, whatever the rest.
+    temperature of its ``rated`` power, whatever the rest.
     """
     drive = np.where(np.isfinite(start), start, 0.0)
+    rated = replace(rated, cold=box.still.coil_current)
     for _ in range(MOST_STEPS):
         gains = box.warmed(drive, weights)
-        whole = replace(box.at(gains), coil_current=box.still.coil_current)
-        unit, limits = allowed(whole)
+        unit, limits = allowed(replace(box.at(gains), heated=rated))
         found = smallest(limits)
         found = np.where(np.isfinite(found), found, 0.0)
-        moved = float(np.max(np.abs(found - drive) / np.maximum(drive, LEAST_DRIVE)))
-        drive = found
-        if moved < STEADY:
+        moving = np.abs(found - drive) >= STEADY * np.maximum(drive, LEAST_DRIVE)
+        if not moving.any():
             break
+        drive = np.where(moving, found, drive)
     ohms = box.warming.ohms
     rises = tuple(gain / warmer(ohm, 1.0) for gain, ohm in zip(gains, ohms, strict=True))
     return Lasting(unit, limits, rises)

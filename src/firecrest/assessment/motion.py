@@ -20,6 +20,8 @@ LOW, HIGH = 20.0, 200.0
 """Hz between which the largest motions are looked for."""
 
 
+STEPS = 6
+"""In which a flat input and what fast air makes of it come to agree."""
 TOP = 500.0
 """Hz up to which a flat input is measured by what it asks for."""
 
@@ -61,7 +63,7 @@ class Motion:
 def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> Motion:
     """Motion of a design at its promise, or with another input."""
     if played != PROMISE:
-        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.still, played)
+        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.top, played)
     brief = assessment.design.brief
     return assessment.memo(
         _at_promise,
@@ -77,20 +79,24 @@ def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> 
 
 
 def _at_flat(transfers: Transfers, lossy: Stirred | None, top: Ceiling, played: Played) -> Motion:
-    """Motion with one input for all frequencies; how much of it is taken from small signals."""
-    frequency = transfers.frequency
-    seen = (frequency >= LOW) & (frequency <= TOP)
+    """Motion with one input for all frequencies."""
+    still = transfers
+    for _ in range(1 if lossy is None else STEPS):
+        drive = np.full(len(still.frequency), _flat_drive(transfers, top, played))
+        transfers = still if lossy is None else lossy.at(drive)
+    return _moved(transfers, drive)
+
+
+def _flat_drive(transfers: Transfers, top: Ceiling, played: Played) -> float:
+    """V rms of flat input that a box with such answers takes for what is ``played``."""
+    seen = (transfers.frequency >= LOW) & (transfers.frequency <= TOP)
     if played.kind == "full":
         swings = [limit.factor for limit in top.limits if limit.name == "swing"]
-        level = min((float(factor[seen].min()) for factor in swings), default=0.0)
-    elif played.kind == "watts":
+        return min((float(factor[seen].min()) for factor in swings), default=0.0)
+    if played.kind == "watts":
         taken = sum(o.count * o.watts for o in transfers.outputs)
-        level = np.sqrt(played.value / float(np.max(np.asarray(taken)[seen])))
-    else:
-        loudest = max(float(np.abs(o.voltage)[seen].max()) for o in transfers.outputs)
-        level = played.value / loudest
-    drive = np.full(len(frequency), float(level))
-    return _moved(transfers if lossy is None else lossy.at(drive), drive)
+        return float(np.sqrt(played.value / float(np.max(np.asarray(taken)[seen]))))
+    return played.value / max(float(np.abs(o.voltage)[seen].max()) for o in transfers.outputs)
 
 
 def _at_promise(

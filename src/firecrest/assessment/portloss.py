@@ -38,4 +38,6 @@ def ceiling_loss(a: Acoustic) -> PortLoss | None:
     if a.sound.stirred is None:
         return None
     seen = (a.frequency >= LOW) & (a.frequency <= HIGH)
-    return PortLoss(a.frequency[seen], (a.still.level - a.top.level)[seen])
+    told = np.isfinite(a.still.level) & np.isfinite(a.top.level)
+    lost = np.subtract(a.still.level, a.top.level, out=np.zeros(len(told)), where=told)
+    return PortLoss(a.frequency[seen], lost[seen])

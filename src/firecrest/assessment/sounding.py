@@ -32,7 +32,7 @@ from firecrest.core.circuit.solve import Solution, solve
 from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling, smallest, softer
 from firecrest.core.limits.draw import Draw, draw_of
-from firecrest.core.limits.elements import Limit, Ratings, Transfers, asked_of
+from firecrest.core.limits.elements import Hot, Limit, Ratings, Transfers, asked_of
 from firecrest.core.limits.kinds import Ask, reached
 from firecrest.core.limits.material import (
     PROGRAMME,
@@ -143,14 +143,17 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
         warm = memo(heated, stage, transfers, warming, len(wiring) + len(mouths))
         transfers = memo(_at_rated, warm)
     lossy = memo(stirred, stage, transfers, rows, mouths) if mouths else None
-    ratings = memo(ratings_of, elements, wiring, channels, power, numbers.carried, model)
+    bearers = elements, wiring, channels, power, numbers.carried, model, brief.edges
+    ratings = memo(ratings_of, *bearers)
     boards, played = boards_in(numbers, memo), memo(_material, brief.listening, frequency)
     draw = memo(draw_of, transfers.outputs, boards, played)
     bearing = memo(Bearing, ratings, boards, bus_in(numbers, draw, memo))
     given = memo(_given, transfers, bearing, played)
     driven = memo(_driven, given, transfers, lossy, bearing, memo(_sines, brief.listening))
     programmed = (
-        memo(_lasting, given.programmed, warm, bearing, played) if warm else given.programmed
+        memo(_lasting, given.programmed, warm, transfers.heated, bearing, played)
+        if warm
+        else given.programmed
     )
     return Sounding(
         numbers,
@@ -197,14 +200,17 @@ def _at_rated(warm: Heated) -> Transfers:
     return warm.at_rated()
 
 
-def _lasting(cold: Programmed, warm: Heated, bearing: Bearing, played: Material) -> Programmed:
+def _lasting(
+    cold: Programmed, warm: Heated, rated: Hot | None, bearing: Bearing, played: Material
+) -> Programmed:
     """What lasts with coils as warm as programme makes them."""
     assert played.weights is not None
+    assert rated is not None
 
     def _allowed(transfers: Transfers) -> Reached:
         return bearing.limits(transfers, played, PROGRAMME)
 
-    found = lasting(warm, played.weights, smallest(cold.allowed), _allowed)
+    found = lasting(warm, rated, played.weights, smallest(cold.allowed), _allowed)
     top = ceiling(found.unit_level, found.limits)
     return replace(
         cold,

@@ -85,7 +85,8 @@ class Stirred:
     def flows(self, drive: Real) -> tuple[Complex, list[Complex]]:
         """What goes through each mouth, and the pressure lost there, per unit input."""
         size = np.maximum(drive, LEAST_DRIVE)
-        found = settled(self.flow * size, self.answer, self.mouths)
+        still = np.stack(np.broadcast_arrays(*(q * size for q in self.flow)))
+        found = settled(still, self.answer, self.mouths)
         pushes = [
             (-mouth.resistance / size) * np.abs(q) * q
             for mouth, q in zip(self.mouths, found, strict=True)
@@ -123,7 +124,7 @@ class Stirred:
     def chamber_pressures(self, drive: Real) -> list[Complex]:
         """Pressure of each chamber per unit input at ``drive``."""
         voices = [*self.voices, *self.flows(drive)[1]]
-        return [mixed(p, voices) for p in self.scene.solution.pressure]
+        return [mixed(p[: len(voices)], voices) for p in self.scene.solution.pressure]
 
 
 def stirred(
@@ -170,28 +171,32 @@ def ceiling_of(
     unit, limits = allowed(box.at(np.exp(at)))
     for _ in range(MOST_STEPS):
         left = np.log(np.clip(smallest(limits), LEAST_DRIVE, 1 / LEAST_DRIVE)) - at
-        if np.max(np.abs(left)) < CLOSE:
+        moving = np.abs(left) >= CLOSE
+        if not moving.any():
             break
         if before is not None:
             moved = at - before[0]
             with np.errstate(divide="ignore", invalid="ignore"):
                 found = (left - before[1]) / moved
-            slope = np.clip(np.where(np.abs(moved) > CLOSE / 10, found, GUESS), *FALL)
+            slope = np.clip(np.where(np.abs(moved) > CLOSE / 10, found, slope), *FALL)
         before = at, left
-        at = at - left / slope
+        at = at - np.where(moving, left / slope, 0.0)
         unit, limits = allowed(box.at(np.exp(at)))
-    return _placed(linear, noticed, unit, limits)
+    return _placed(linear, lost, noticed, unit, limits)
 
 
-def _placed(linear: Driven, noticed: Real, unit: Real, limits: Sequence[Limit]) -> Driven:
-    """The linear ceiling with what was found where loss is noticed."""
+def _placed(
+    linear: Driven, lost: Real, noticed: Real, unit: Real, limits: Sequence[Limit]
+) -> Driven:
+    """The linear ceiling with what was found where loss is noticed in each design."""
     shape = np.broadcast_shapes(
         linear.top.level.shape, *((*limit.factor.shape[:-1], 1) for limit in limits)
     )
+    own = np.broadcast_to(lost, shape)[..., noticed]
 
     def _over(known: Real, value: Real) -> Real:
         whole = np.array(np.broadcast_to(known, shape))
-        whole[..., noticed] = value
+        whole[..., noticed] = np.where(own, value, whole[..., noticed])
         return whole
 
     placed = tuple(

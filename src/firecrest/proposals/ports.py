@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from math import pi, sqrt
 from typing import Literal
 
+import numpy as np
+
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.motion import largest, motion_of
 from firecrest.assessment.openings.port import port_area, port_ends
@@ -81,10 +83,26 @@ class PortChoice:
     limit: float
 
 
-def peak_speed(assessment: Assessment, place: int) -> float | None:
-    """Highest air speed of a port in m/s when the promise is played, 20 to 200 Hz."""
+@dataclass(frozen=True)
+class AirSpeed:
+    """Peak speed of the air in a port and what it bears at that frequency, m/s and Hz."""
+
+    speed: float
+    limit: float
+    frequency: float
+
+
+def worst_speed(assessment: Assessment, place: int) -> AirSpeed | None:
+    """Where the air of a port comes closest to its limit at the promise, 20 to 200 Hz."""
     a = assessment.acoustic
-    return None if a is None else largest(motion_of(assessment, a).opening[place], a.frequency)[0]
+    if a is None:
+        return None
+    speed = motion_of(assessment, a).opening[place]
+    borne = a.ratings.opening_limit(place, a.frequency)
+    limit = np.broadcast_to(np.inf if borne is None else borne, speed.shape)
+    _, at = largest(speed / limit, a.frequency)
+    k = int(np.searchsorted(a.frequency, at))
+    return AirSpeed(float(speed[k]), float(limit[k]), at)
 
 
 def candidates(design: Design, place: int, spread: float = 1e9) -> list[Port]:
@@ -160,15 +178,15 @@ def choice_of(design: Design, place: int, port: Port) -> PortChoice | None:
     except FirecrestError:
         return None
     new, done = port_at(made.box, place), assess(made)
-    limit = done.acoustic.ratings.openings[place] if done.acoustic else 0.0
+    fast = worst_speed(done, place)
     return PortChoice(
         new,
         made,
         new.count * float(port_area(new)),
         new.length,
         fit_in_case(made, place),
-        peak_speed(done, place),
-        float(limit or 0.0),
+        None if fast is None else fast.speed,
+        0.0 if fast is None else fast.limit,
     )
 
 

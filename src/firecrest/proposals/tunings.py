@@ -37,6 +37,8 @@ FINER = 5
 """Points from the loudest to each neighbour."""
 THIN = 3
 """Every third grid point does for the first looks, unless pipes resonate between them."""
+PIPED = 3
+"""Times as many looks where a pipe's own resonances make more than one good length."""
 HEAVIEST = 5.0
 """Total moving mass of a radiator at most, as a multiple of its own."""
 MOST_ADDED = 2.0
@@ -82,8 +84,8 @@ def scan_grid(designs: Sequence[Design]) -> Real:
 def _best_of(lowered: Lowered, path: Path, designs: int, frequency: Real, count: int) -> Real:
     """Best added mass or length of each design of a group, (designs,)."""
     low, high = (np.broadcast_to(end, (designs, 1)) for end in _range(lowered.inputs, path))
-    values = spaced(low, high, np.linspace(0.0, 1.0, count))
     pipes = any(port.resonances for _, port in placed(lowered.inputs.box.openings, Port))
+    values = spaced(low, high, np.linspace(0.0, 1.0, count * (PIPED if pipes else 1)))
     coarse = frequency if pipes else frequency[::THIN]
     for _ in range(2):
         values = around(values, scanned(lowered, path, values, coarse))

@@ -13,6 +13,8 @@ from firecrest.core.limits.elements import asked_of
 from firecrest.core.limits.kinds import KINDS, LimitKind, Reached, kind_named, kind_of_code, row_of
 from firecrest.core.limits.material import material_of
 from firecrest.core.limits.programme import PROGRAMMES
+from firecrest.design.brief import LINEAR
+from firecrest.design.edits.brief import with_edges
 from firecrest.design.edits.paths import set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
@@ -44,7 +46,7 @@ WIRE = LimitKind(
 @pytest.fixture
 def wired(monkeypatch):
     monkeypatch.setattr(kinds, "KINDS", (*KINDS, WIRE))
-    return assess(read_demo("slipway"))
+    return assess(with_edges(read_demo("slipway"), LINEAR)[1])
 
 
 def test_a_row_reaches_the_ceiling_the_programme_and_the_report(wired):

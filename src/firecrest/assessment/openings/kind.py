@@ -21,7 +21,7 @@ class OpeningKind:
     names the figure without which it can't be solved, ``missing`` and ``estimates`` tell what
     is known of its limits. ``element`` is it in the network between two nodes, ``lossy`` that with
     the losses that refer to the tuning. ``room`` is what it takes, weighs and costs, ``rating``
-    what it bears.
+    what it bears, ``growing`` the area of one whose rating goes with frequency (None: it does not).
     """
 
     limit: str
@@ -33,3 +33,4 @@ class OpeningKind:
     lossy: Callable[[Any, Any, Number], Opening]
     room: Callable[[Any], Placed]
     rating: Callable[[inputs.Elements, Wiring, Any], Number | None]
+    growing: Callable[[Any], Number | None]

@@ -93,4 +93,5 @@ KIND = OpeningKind(
     _lossy,
     _room,
     _rating,
+    lambda port: port_area(port) if port.speed_limit is None else None,
 )

@@ -93,4 +93,5 @@ KIND = OpeningKind(
     lambda item, element, reference: element,
     _room,
     _rating,
+    lambda item: None,
 )

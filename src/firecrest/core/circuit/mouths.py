@@ -74,7 +74,8 @@ def settled(flow: Complex, answer: Complex, mouths: Sequence[Mouth]) -> Complex:
 
     ``flow`` is that without any loss, ``answer`` (M, M, ..., F) the flow at one mouth per pascal
     outwards at another. Solves (1 + Y R(|Q|)) Q = Q0, R = r |Q|: each step solves for Q and moves
-    every ln|Q| as Newton's rule for that mouth alone has it, exact where there is one mouth.
+    every ln|Q| as Newton's rule for that mouth alone has it, exact where there is one mouth. What
+    has settled stays, so that no design or frequency depends on its neighbours.
     Source: harmonic balance as in ``turbulent_resistance``; the iteration is our own.
     """
     each = range(len(mouths))
@@ -85,11 +86,13 @@ def settled(flow: Complex, answer: Complex, mouths: Sequence[Mouth]) -> Complex:
     for _ in range(MOST_STEPS):
         whole = opposed(flow, answer, [ohms[k] * size[k] for k in each])
         apart = [np.log(np.maximum(np.abs(whole[k]), LEAST) / size[k]) for k in each]
-        if max(float(np.max(np.abs(a))) for a in apart) < CLOSE:
+        moving = np.max(np.abs(apart), axis=0) >= CLOSE
+        if not moving.any():
             break
         for k in each:
             lost = own[k] * size[k]
-            size[k] = size[k] * np.exp(apart[k] / (1.0 + np.real(lost / (1.0 + lost))))
+            step = apart[k] / (1.0 + np.real(lost / (1.0 + lost)))
+            size[k] = size[k] * np.exp(np.where(moving, step, 0.0))
     return whole
 
 
@@ -99,17 +102,21 @@ def _about(still: Real, own: Real) -> Real:
     return np.asarray(np.minimum(still, np.sqrt(still / np.maximum(own, LEAST))))
 
 
-def opposed(flow: Complex, answer: Complex, resistance: list[Real]) -> Complex:
-    """Flows with a given resistance at each mouth: (1 + Y R) Q = Q0, by hand up to two mouths."""
-    count = len(flow)
-    if count == 1:
-        return np.asarray(flow / (1.0 + answer[0] * resistance[0]))
-    lost = answer * np.stack(np.broadcast_arrays(*resistance))
-    if count == 2:
-        first, second = 1.0 + lost[0, 0], 1.0 + lost[1, 1]
-        whole = 1.0 / (first * second - lost[0, 1] * lost[1, 0])
-        one = (second * flow[0] - lost[0, 1] * flow[1]) * whole
-        return np.stack([one, (first * flow[1] - lost[1, 0] * flow[0]) * whole])
-    matrix = np.moveaxis(lost, (0, 1), (-2, -1)) + np.eye(count)
-    right = np.moveaxis(flow, 0, -1)[..., None]
+def opposed(flow: Complex, answer: Complex, resistance: Sequence[Real]) -> Complex:
+    """Flows (M, ..., F) with a resistance against each: (1 + Y R) Q = Q0, by hand up to two."""
+    each = range(len(flow))
+    lost = [[answer[j, k] * resistance[k] for k in each] for j in each]
+    if len(flow) == 1:
+        return np.asarray(flow[0] / (1.0 + lost[0][0]))[None]
+    if len(flow) == 2:
+        first, second = 1.0 + lost[0][0], 1.0 + lost[1][1]
+        whole = 1.0 / (first * second - lost[0][1] * lost[1][0])
+        one = (second * flow[0] - lost[0][1] * flow[1]) * whole
+        return np.stack([one, (first * flow[1] - lost[1][0] * flow[0]) * whole])
+    shape = np.broadcast_shapes(*(np.shape(lost[j][k]) for j in each for k in each))
+    matrix = np.empty((*shape, len(flow), len(flow)), dtype=np.complex128)
+    for j in each:
+        for k in each:
+            matrix[..., j, k] = lost[j][k] + (j == k)
+    right = np.stack([np.broadcast_to(q, shape) for q in flow], axis=-1)[..., None]
     return np.moveaxis(np.linalg.solve(matrix, right)[..., 0], -1, 0)

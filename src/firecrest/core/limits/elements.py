@@ -1,32 +1,36 @@
 """What is asked of the parts of a design, what they bear, and where one gives out."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
 
+from firecrest.core.acoustics.openings.port import speed_growth
 from firecrest.core.arrays import Complex, Number, Real
 from firecrest.core.limits.draw import Output
-from firecrest.core.limits.material import Material, with_rms
+from firecrest.core.limits.material import Material, places_of, with_rms
 
 
 @dataclass(frozen=True)
 class Hot:
     """Coils as hot as their rated power makes them, one entry each: the share of its cold current
     that one carries (..., F), the dB that the listener misses (..., F), its ohms.
+
+    ``cold`` are the cold currents, where those of the box are not (..., F).
     """
 
     shares: tuple[Complex, ...]
     losses: tuple[Real, ...]
     ohms: tuple[Number, ...]
+    cold: tuple[Complex, ...] = ()
 
     def of(self, places: Real) -> "Hot":
         """The same at some of its frequencies."""
-        return Hot(
-            tuple(share[..., places] for share in self.shares),
-            tuple(loss[..., places] for loss in self.losses),
-            self.ohms,
+        return replace(
+            self,
+            shares=tuple(share[..., places] for share in self.shares),
+            losses=tuple(loss[..., places] for loss in self.losses),
         )
 
 
@@ -73,8 +77,8 @@ class Asked:
     """What a material asks per unit input, (..., F + 1): |pressure| at the listener, and of coils,
     cones, openings and blocks as in ``Transfers``.
 
-    Coils are asked as hot as their rated power makes them, with ``coil_ohms`` then (empty: those
-    at 20 C).
+    ``hot_coils`` are the currents of coils as hot as their rated power makes them, with
+    ``coil_ohms`` then; empty where coils stay at 20 C. ``frequency`` is that of each place.
     """
 
     heard: Real
@@ -82,7 +86,9 @@ class Asked:
     travel: tuple[Real, ...] = ()
     openings: tuple[Real, ...] = ()
     blocks: tuple[Real, ...] = ()
+    hot_coils: tuple[Real, ...] = ()
     coil_ohms: tuple[Number, ...] = ()
+    frequency: Real | None = None
 
     def of(self, places: slice) -> "Asked":
         """The part of sines or of programme."""
@@ -96,7 +102,9 @@ class Asked:
             _each(self.travel),
             _each(self.openings),
             _each(self.blocks),
+            _each(self.hot_coils),
             self.coil_ohms,
+            None if self.frequency is None else self.frequency[places],
         )
 
 
@@ -106,16 +114,20 @@ def asked_of(transfers: Transfers, material: Material) -> Asked:
     def _each(values: Sequence[Complex]) -> tuple[Real, ...]:
         return tuple(with_rms(value, material) for value in values)
 
-    coils, hot = transfers.coil_current, transfers.heated
+    hot = transfers.heated
+    currents: tuple[Complex, ...] = ()
     if hot is not None:
-        coils = tuple(i * share for i, share in zip(coils, hot.shares, strict=True))
+        cold = hot.cold or transfers.coil_current
+        currents = tuple(i * share for i, share in zip(cold, hot.shares, strict=True))
     return Asked(
         with_rms(transfers.pressure, material),
-        _each(coils),
+        _each(transfers.coil_current),
         _each(transfers.excursion),
         _each(transfers.openings),
         _each(transfers.blocks),
+        _each(currents),
         () if hot is None else hot.ohms,
+        places_of(transfers.frequency, material),
     )
 
 
@@ -126,7 +138,8 @@ class Ratings:
     One entry per driver group, opening and channel. ``opening_kinds`` is the key of the limit to
     which an opening's motion is held. ``full_scale`` is peak volts at a channel's outputs for
     0 dBFS, ``limiter`` the threshold there; between input and output blocks may go
-    ``headroom`` times over it.
+    ``headroom`` times over it. ``growing`` is the area of ports whose limit is an estimate that
+    goes with frequency and width.
     """
 
     x_max: tuple[Number | None, ...]
@@ -137,6 +150,15 @@ class Ratings:
     limiter: tuple[Number | None, ...]
     full_scale: tuple[Number, ...]
     headroom: Number = 1.0
+    growing: tuple[Number | None, ...] = ()
+
+    def opening_limit(self, place: int, frequency: Real) -> Number | None:
+        """What an opening bears at ``frequency`` (Hz)."""
+        limit = self.openings[place]
+        area = self.growing[place] if self.growing else None
+        if limit is None or area is None:
+            return limit
+        return np.asarray(limit * speed_growth(frequency, area))
 
 
 @dataclass(frozen=True)

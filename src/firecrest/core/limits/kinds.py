@@ -145,10 +145,10 @@ def _cone(ask: Ask, kind: LimitKind) -> Found:
 
 def _opening(ask: Ask, kind: LimitKind) -> Found:
     """Travel or air speed of the openings whose motion is held to this row."""
-    ratings = ask.ratings
+    ratings, frequency = ask.ratings, ask.asked.frequency
     own = tuple(
-        limit if key == kind.key else None
-        for limit, key in zip(ratings.openings, ratings.opening_kinds, strict=True)
+        ratings.opening_limit(k, frequency) if key == kind.key and frequency is not None else None
+        for k, key in enumerate(ratings.opening_kinds)
     )
     return _each(own, ask.asked.openings, ask, kind)
 
@@ -160,7 +160,7 @@ def _coil(ask: Ask, kind: LimitKind) -> Found:
         None if power is None else root(power / ohm)
         for power, ohm in zip(powers, ohms, strict=True)
     )
-    return _each(amperes, ask.asked.coils, ask, kind)
+    return _each(amperes, ask.asked.hot_coils or ask.asked.coils, ask, kind)
 
 
 def _full_scale(ask: Ask, kind: LimitKind) -> Found:

@@ -20,6 +20,8 @@ from firecrest.core.power.amplifier import PROGRAMME_AVERAGE, SINE_AVERAGE
 Statistic = Literal["instant", "burst", "long-term"]
 PEAK = sqrt(2.0)
 """Peak of a sine over its rms."""
+PROGRAMME_AT = 50.0
+"""Hz at which what depends on frequency is taken for programme."""
 SINES, PROGRAMME = slice(None, -1), slice(-1, None)
 """The places of both."""
 
@@ -67,6 +69,11 @@ def _side_by_side(sines: Number, programme: Number, count: int) -> Real:
     whole = np.empty((*lead, count + 1))
     whole[..., SINES], whole[..., PROGRAMME] = sines, programme
     return whole
+
+
+def places_of(frequency: Real, material: Material) -> Real:
+    """Hz of every place; programme counts as ``PROGRAMME_AT``."""
+    return frequency if material.weights is None else np.append(frequency, PROGRAMME_AT)
 
 
 def with_rms(quantity: Complex | Real, material: Material) -> Real:

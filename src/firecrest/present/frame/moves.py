@@ -22,7 +22,7 @@ from firecrest.present.text.units import told, told_sides
 from firecrest.present.text.words import joined
 from firecrest.proposals.inverse import with_tuning
 from firecrest.proposals.layouts import with_own_chamber
-from firecrest.proposals.ports import candidates, fit_in_case, peak_speed, with_port
+from firecrest.proposals.ports import candidates, fit_in_case, with_port, worst_speed
 from firecrest.proposals.turning import SIDES, turned
 
 
@@ -177,23 +177,22 @@ def _fold(assessment: Assessment, place: int) -> Move | None:
 def _flared(assessment: Assessment, place: int) -> Move | None:
     """Both ends flared, where that alone makes the port quiet at the promise."""
     design = assessment.design
-    speed = peak_speed(assessment, place)
-    port, loud = port_at(design.box, place), SPEED_LIMITS["both_flared"]
-    if speed is None or port.speed_limit is not None or port.edges == "both_flared":
+    fast, port = worst_speed(assessment, place), port_at(design.box, place)
+    if fast is None or port.speed_limit is not None or port.edges == "both_flared":
         return None
-    if not SPEED_LIMITS[port.edges] < speed <= loud:
+    loud = fast.limit * SPEED_LIMITS["both_flared"] / SPEED_LIMITS[port.edges]
+    if not fast.limit < fast.speed <= loud:
         return None
     made = replace_at(design, ("box", "openings", place, "edges"), "both_flared")
-    moves, quiet = (told(v, "speed", "m/s", 0) for v in (speed, loud))
+    moves, quiet = (told(v, "speed", "m/s", 0) for v in (fast.speed, loud))
     detail = f"Its air moves at {moves}; flared, {quiet} is quiet (estimate)."
     return _move(assessment, "Flare both ends of the port", detail, made)
 
 
 def _wider(assessment: Assessment, place: int) -> Move | None:
     """The next pipe or slot that is quiet at the promise and fits."""
-    a, design = assessment.acoustic, assessment.design
-    speed = peak_speed(assessment, place)
-    if a is None or speed is None or speed <= (a.ratings.openings[place] or 0.0):
+    design, fast = assessment.design, worst_speed(assessment, place)
+    if fast is None or fast.speed <= fast.limit:
         return None
     port = port_at(design.box, place)
     wider = [
@@ -209,21 +208,18 @@ def _wider(assessment: Assessment, place: int) -> Move | None:
         if fit_in_case(made, place).bends is None:
             return None
         after = assess(made, assessment.memo)
-        found = peak_speed(after, place)
+        found = worst_speed(after, place)
         if _quieter(assessment, after):
             return None
-        if (
-            found is not None
-            and after.acoustic
-            and found <= (after.acoustic.ratings.openings[place] or 0.0)
-        ):
+        if found is not None and found.speed <= found.limit:
             new = port_at(made.box, place)
             size = new.diameter if new.shape == "round" else new.height
             return _move(
                 assessment,
                 f"Widen the port to {told(size, 'length', 'mm', 0)} inside",
-                f"Its air moves at {told(speed, 'speed', 'm/s', 0)}; then "
-                f"{told(found, 'speed', 'm/s', 0)}, {told(new.length, 'length', 'mm', 0)} long.",
+                f"Its air moves at {told(fast.speed, 'speed', 'm/s', 0)}; then "
+                f"{told(found.speed, 'speed', 'm/s', 0)}, "
+                f"{told(new.length, 'length', 'mm', 0)} long.",
                 made,
             )
     return None

@@ -12,6 +12,8 @@ from firecrest.present.text.notes import said
 
 BASS = (30.0, 1000.0)
 FULL = (20.0, 20000.0)
+TO_BE_SEEN = 0.15
+"""DB by which a second line must differ to be drawn."""
 
 
 def tint_of(code: str) -> str:

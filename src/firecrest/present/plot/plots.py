@@ -4,7 +4,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.motion import motion_of
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Number, Real
 from firecrest.core.units import figure
 from firecrest.design.box import Box, Port
 from firecrest.design.edits.paths import Path
@@ -30,10 +30,11 @@ def travel_plots(assessment: Assessment, owner: Path | None = None) -> list[Plot
     if a is None:
         return [waiting(name, assessment, (20.0, 200.0)) for name, *_ in shown]
     motion, r = motion_of(assessment, a), a.ratings
+    openings = [r.opening_limit(k, a.frequency) for k in range(len(r.openings))]
     moved = {
         "C": (motion.cone, r.x_max, 1e3, "mm"),
-        "R": (motion.opening, r.openings, 1e3, "mm"),
-        "U": (motion.opening, r.openings, 1.0, "m/s"),
+        "R": (motion.opening, openings, 1e3, "mm"),
+        "U": (motion.opening, openings, 1.0, "m/s"),
     }
     found = []
     for name, code, part, _, n in shown:
@@ -59,15 +60,24 @@ def _motion(
     part: str,
     a: Acoustic,
     moved: Real,
-    limit: object,
+    limit: Number | None,
     scale: float,
     unit: str,
 ) -> Plot:
+    """Travel or speed against its limit: a line, or a curve where that goes with frequency."""
     shown = (a.frequency >= 20) & (a.frequency <= 200)
-    bound = None if limit is None else float(np.asarray(limit)) * scale
-    high = max(float(moved[shown].max()), (bound or 0.0)) * 1.15
+    curves = [Curve(name, a.frequency, moved, f"limit:{code}", 2.0, fill=True)]
+    lines, high = [], float(moved[shown].max())
+    if limit is not None and np.size(limit) > 1:
+        grown = scale * np.asarray(limit)
+        high = max(high, float(np.median(grown[shown])))
+        curves.append(Curve("limit", a.frequency, grown, "ink", 1.6, "dashed", label_at=90.0))
+    elif limit is not None:
+        bound = scale * float(np.ravel(limit)[0])
+        high = max(high, bound)
+        lines.append(Line(bound, f"limit {figure(bound, 1)}", "promise"))
+    high *= 1.15
     step = round_step(high)
-    lines = () if bound is None else (Line(bound, f"limit {figure(bound, 1)}", "promise"),)
     return Plot(
         f"{name}, {part}" if part != "port" else name,
         "frequency",
@@ -75,8 +85,8 @@ def _motion(
         (0.0, float(np.ceil(high / step) * step)),
         step,
         unit,
-        curves=(Curve(name, a.frequency, moved, f"limit:{code}", 2.0, fill=True),),
-        lines=lines,
+        curves=tuple(curves),
+        lines=tuple(lines),
     )
 
 

@@ -22,6 +22,7 @@ from firecrest.design.ids import found
 from firecrest.present.plot import playing
 from firecrest.present.plot.plot import (
     FULL,
+    TO_BE_SEEN,
     Curve,
     Line,
     Mark,
@@ -95,6 +96,7 @@ def response_plot(
     curves = (
         Curve("sum, after voice", a.frequency, after, "olive", 3.0, label_at=160.0),
         Curve("before voice", a.frequency, before, "ink2", 1.6, "dotted", label_at=45.0),
+        *_loud_curve(assessment, a),
         *_source_curves(assessment, a),
     )
     heights = np.concatenate([c.y[shown] for c in curves])
@@ -121,6 +123,18 @@ def response_plot(
             *playing.level_notes(assessment, a, played),
         ),
     )
+
+
+def _loud_curve(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
+    """The sum at the promised level, where fast air in ports makes it another one."""
+    if a.sound.stirred is None:
+        return ()
+    reference = a.reaches.reference
+    drive = np.full(1, 10 ** ((assessment.design.brief.loudness.level - reference) / 20))
+    loud = a.sound.stirred.level_at(drive) - reference
+    if np.max(np.abs(loud - (a.unit_level - reference))) < TO_BE_SEEN:
+        return ()
+    return (Curve("at the promised level", a.frequency, loud, "amber", 1.6, "dashed"),)
 
 
 def corners(by_drop: Mapping[int, Reach]) -> str:
@@ -190,16 +204,17 @@ def travel_plot(
     if a is None:
         return waiting("Travel and air speed", assessment, x_range)
     motion, r, design = motion_of(assessment, a, played), a.ratings, assessment.design
-    kinds = (("cone", motion.cone, r.x_max), ("opening", motion.opening, r.openings))
+    openings = [r.opening_limit(k, a.frequency) for k in range(len(r.openings))]
+    kinds = (("cone", motion.cone, r.x_max), ("opening", motion.opening, openings))
     curves: list[Curve] = []
     unknown: list[str] = []
     for kind, moved, limits in kinds:
         for k, (value, limit) in enumerate(zip(moved, limits, strict=True)):
             name = source_name(design, a, kind, k)
-            if limit is None or not float(np.asarray(limit)):
+            if limit is None or not np.any(limit):
                 unknown.append(name)
                 continue
-            share = 100 * value / float(np.asarray(limit))
+            share = 100 * value / limit
             at = SOURCE_LABELS[len(curves) % len(SOURCE_LABELS)]
             role = f"limit:{kind_named(limit_key(a, kind, k)).code}"
             curves.append(Curve(name, a.frequency, share, role, 2.4, label_at=at))

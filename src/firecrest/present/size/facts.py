@@ -20,7 +20,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.present.size.openings import owner_kind
 from firecrest.present.text.units import told, told_of
-from firecrest.proposals.ports import fit_in_case, peak_speed
+from firecrest.proposals.ports import fit_in_case, worst_speed
 
 TOP = 500.0
 """Hz up to which travel is looked at."""
@@ -237,7 +237,7 @@ def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
     """Fit, air speed and pipe resonance of a port."""
     design = assessment.design
     port = port_at(design.box, place)
-    speed, limit = peak_speed(assessment, place), float(np.asarray(a.ratings.openings[place]))
+    fast = worst_speed(assessment, place)
     pipe = float(
         first_pipe_resonance(port.length, port_ends(port), air_of(design.brief.conditions))
     )
@@ -246,13 +246,15 @@ def _port(assessment: Assessment, a: Acoustic, place: int) -> list[Fact]:
         _fit(assessment, place),
         Fact("Both ends add", told(ends, "length", "mm", 0), "", "The end correction, in all."),
     ]
-    if speed is not None:
+    if fast is not None:
         found.append(
             Fact(
                 "Air speed at the promise",
-                told_of(speed, limit, "speed", "m/s", (1, 0)),
-                "met" if speed <= limit else "short",
-                "Peak, with a held low note below the promised one. The limit is an estimate.",
+                told_of(fast.speed, fast.limit, "speed", "m/s", (1, 0)),
+                "met" if fast.speed <= fast.limit else "short",
+                f"Peak, at {fast.frequency:.0f} Hz where it is closest to its limit, with a held "
+                "low note below the promised one. A limit that is not typed is an estimate, "
+                "±30 %; it grows with frequency and, slowly, with the width.",
             )
         )
     found.append(

@@ -42,7 +42,7 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "current limit": "Current limit of {part}: {reserve:g} × its largest clean peak",
     "losses": lambda part, share: f"Losses of {part}: {100 * share:g} % of its output current",
     "claims": lambda part, thd: f"Claims of {part}: taken at {100 * thd:g} % distortion",
-    "port speed": "Air speed in the port: by the shape of its edges",
+    "port speed": "Air speed in the port: by the shape of its edges, at 50 Hz and 70 mm; ±30 %",
     "travel": lambda part, share: f"Travel of {part}: estimated, ±{100 * share:g} %",
     # claims that contradict each other
     "beyond supply": "{power:g} W into {load:g} Ω is more than {supply:g} V can swing",

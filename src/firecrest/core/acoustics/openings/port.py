@@ -32,6 +32,13 @@ END_CORRECTIONS = {
 SPEED_LIMITS = {"plain": 17.0, "one_flared": 22.0, "both_flared": 27.0}
 """Peak m/s by end shape: stated estimates of where noise is noticed, to be edited."""
 
+STATED_AT, STATED_FOR = 50.0, 0.07
+"""Hz and diameter (m) at which the estimates above hold."""
+GROWN = (0.6, 1.6)
+"""Between these factors of them the limit moves."""
+SPEED_SPREAD = 0.3
+"""Share either way by which a limit that is not stated may be off."""
+
 LOSS_COEFFICIENTS = {"plain": 1.5, "one_flared": 1.1, "both_flared": 0.75}
 """Pressure lost over rho v^2/2 in a half cycle: in by one end, out by the other.
 
@@ -147,6 +154,18 @@ def pipe_of(length: Number, ends: Number, area: Number, hydraulic_radius: Number
 def first_pipe_resonance(length: Number, ends: Number, air: Air) -> Number:
     """Frequency in Hz at which half a wave fits into the port with its end corrections."""
     return air.speed / (2.0 * (length + ends))
+
+
+def speed_growth(frequency: Real, area: Number) -> Real:
+    """Factor on an estimated limit of the air speed at ``frequency`` (Hz) in a port of ``area``.
+
+    An oscillating flow turns turbulent at a fixed v/sqrt(nu w), so its speed goes with sqrt(f)
+    (Merkli & Thomann, J. Fluid Mech. 68 (1975) 567-576). What is shed at the mouth goes with
+    v/(f D) (Roozen et al., JASA 104 (1998) 1914-1924): wider ports bear more; of that the fourth
+    root of the diameter is taken, an estimate of our own. Good to some 30 %.
+    """
+    width = 2.0 * root(area / pi) / STATED_FOR
+    return np.asarray(np.clip(np.sqrt(frequency / STATED_AT) * width**0.25, *GROWN))
 
 
 def turbulent_resistance(peak_speed: Real, area: Number, coefficient: Number, air: Air) -> Real:
