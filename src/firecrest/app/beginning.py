@@ -6,6 +6,16 @@ from firecrest.app.actions import DEMOS
 from firecrest.app.finding import Finding
 from firecrest.app.settings import settings
 from firecrest.app.start_page import Begin, StartPage, Tour, recent_begins
+from firecrest.files.demos import blank_design
+from firecrest.present.text import words
+from firecrest.present.text.units import told
+
+
+def _owed_where() -> str:
+    """What a new project begins with, and the place its promises are for."""
+    blank = blank_design()
+    distance = told(blank.brief.listening.distance, "length", "m", 0)
+    return f"Write down what it owes first: {distance} away, {words.surroundings(blank)}"
 
 
 class Beginning(Finding):
@@ -15,7 +25,7 @@ class Beginning(Finding):
         """Where to begin: blank, from parts, a demo, a recent file; a document ends it."""
         self._leave_cards()
         begins: list[Begin] = [
-            ("A new box, from the promise", "Write down what it owes first", self._from_promise),
+            ("A new box, from the promise", _owed_where(), self._from_promise),
             ("From what I have", "Your driver's data sheet first, then the box", self._from_parts),
             ("Show me around", "Five pointers at the parts of the window", self.start_tour),
         ]

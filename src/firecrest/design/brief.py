@@ -181,7 +181,10 @@ class Listening:
     baffle: bool = choice(
         "Baffle step",
         default=False,
-        help="The front gains up to 6 dB above about 115/width: for a box in free space.",
+        help=(
+            "Above about 115/width a front plays into the half space before it: 6 dB more on a "
+            "pole, nothing on the ground, 6 or 12 dB less than below at a wall or in a corner."
+        ),
     )
     material: Material = choice("Programme", default="music")
     steady_tone: bool = choice(

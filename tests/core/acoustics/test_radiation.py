@@ -63,6 +63,17 @@ def test_the_baffle_step_is_six_decibel_with_its_half_at_115_over_the_width():
     np.testing.assert_allclose(decibel, [0, 3.01, 6.02], atol=0.01)
 
 
+@pytest.mark.parametrize("place", SOLID_ANGLES)
+def test_every_place_joins_the_half_space_before_a_wide_front(place):
+    """Low down it plays into its own space, high up into that before its front."""
+    flow, around = np.full(2, 1e-3 + 0j), Surroundings(2.0, SOLID_ANGLES[place], None, 300.0)
+    ends = np.array([0.01, 1e7])
+    found = np.abs(heard(flow, ends, around, AIR))
+    own = np.abs(far_pressure(flow, ends, 2.0, SOLID_ANGLES[place], AIR))
+    half = np.abs(far_pressure(flow, ends, 2.0, 2 * np.pi, AIR))
+    np.testing.assert_allclose(found, [own[0], half[1]], rtol=1e-4)
+
+
 def test_two_places_half_a_wave_apart_cancel_and_none_changes_nothing():
     f = np.array([AIR.speed / (2 * 0.5)])
     near, far = (from_place(f, (0.0, 0.0, z), 1000.0, AIR) for z in (0.0, -0.5))

@@ -160,7 +160,8 @@ class PromiseStage(Stage):
         tick = bound_check(session, (*listening, "steady_tone"), "Judge heat for steady tones")
         note = label(
             "Pole: free all round, no ground image. Open air: half space. Room: a stated simple "
-            "lift below its first mode. Baffle: 6 dB around 115 over the width, for free space.",
+            "lift below its first mode. Baffle: from around 115 over the width up the front plays "
+            "into the half space before it, wherever it stands.",
             "hint",
         )
         note.setWordWrap(True)

@@ -68,13 +68,16 @@ def baffle_corner(width: Number) -> Number:
     return BAFFLE_METRES / width * sqrt(2.0)
 
 
-def baffle_step(corner: Number, frequency: Real) -> Complex:
-    """Pressure on the axis of a front over that of a small source: 1 at low f, 2 at high f.
+def baffle_step(corner: Number, frequency: Real, solid_angle: Number = 4 * np.pi) -> Complex:
+    """Pressure on the axis of a front over that of a small source in the same space.
 
-    First order, (1 + 2 jx)/(1 + jx), x = f/corner: no ripple of edges.
+    At low f the box is small and plays into all of ``solid_angle``; at high f its front plays into
+    the half space before it, whatever stands behind. So the gain goes from 1 to s = angle/2pi: 2 on
+    a pole, 1 on the ground, 1/2 at a wall, 1/4 in a corner. First order, (1 + s jx)/(1 + jx), x =
+    f/corner: no ripple of edges, which is what the place of a source on its front would change.
     """
     x = 1j * frequency / corner
-    return np.asarray((1 + 2 * x) / (1 + x))
+    return np.asarray((1 + solid_angle / (2 * np.pi) * x) / (1 + x))
 
 
 def far_pressure(
@@ -96,7 +99,7 @@ def heard(flow: Complex, frequency: Real, around: Surroundings, air: Air) -> Com
     if around.room is not None:
         pressure = pressure * room_gain(around.room, frequency)
     if around.baffle is not None:
-        pressure = pressure * baffle_step(around.baffle, frequency)
+        pressure = pressure * baffle_step(around.baffle, frequency, around.solid_angle)
     return pressure
 
 

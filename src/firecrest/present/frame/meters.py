@@ -90,9 +90,9 @@ def meter(
 
 def _meaning(promise: Promise, design: Design) -> str:
     """What a promise is, and under which conditions it is judged."""
-    if promise.key != "bass":
+    if promise.key not in ("loudness", "bass", "runtime"):
         return TOOLTIPS[promise.key]
-    return f"{TOOLTIPS['bass']}\nReckoned {words.surroundings(design)}."
+    return f"{TOOLTIPS[promise.key]}\nReckoned {words.surroundings(design)}."
 
 
 def _bars(promise: Promise, design: Design) -> tuple[float, ...]:

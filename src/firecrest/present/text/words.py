@@ -170,9 +170,15 @@ def surroundings(design: Design) -> str:
     listening = design.brief.listening
     room = "" if listening.room is None else f" with a room's lift below {listening.room:g} m"
     step = "with the baffle step" if listening.baffle else "without the baffle step"
-    return f"{PLACES[listening.place]}{room}, {step}"
+    return f"{SPACES[listening.place]}{room}, {step}"
 
 
+SPACES = {
+    "pole": "on a pole, free all round",
+    "ground": "on the ground in open air",
+    "wall": "on the floor against a wall",
+    "corner": "on the floor in a corner",
+}
 PLACES = {
     "pole": "on a pole",
     "ground": "open air",
