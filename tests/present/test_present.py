@@ -151,7 +151,8 @@ def test_chain_caption_follows_the_crosshair(assessed):
 def test_clauses_show_consequences_now_and_as_typed(assessed):
     now = clauses(assessed, None)
     assert now[1].text == (
-        "moves 95\u202fcm³ of air each way at 50 Hz; reckoned on the ground in open air, without the baffle step"
+        "moves 95\u202fcm³ of air each way at 50 Hz; "
+        "reckoned on the ground in open air, without the baffle step"
     )
     tried = assess(set_number(assessed.design, ("brief", "bass", "frequency"), 60.0))
     assert "→" in clauses(assessed, tried)[1].text

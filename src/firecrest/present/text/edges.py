@@ -75,7 +75,10 @@ def _hot_coils(design: Design, a: Acoustic | None) -> str:
         return ""
     lasting = a.sound.programmed
     hottest = max(float(np.ravel(rise)[0]) for rise in lasting.rises)
-    softer = float(np.ravel(lasting.cold_level - lasting.level)[0])
+    cold, hot = (float(np.ravel(x)[0]) for x in (lasting.cold_level, lasting.level))
+    if not np.isfinite([cold, hot]).all():
+        return "nothing plays here that could warm them"
+    softer = cold - hot
     warm = told(STANDARD_TEMPERATURE + hottest, "temperature", "°C", 0)
     return (
         f"{warm} after half an hour of programme flat out, {figure(softer, 1)} dB softer than "
