@@ -208,6 +208,17 @@ def columns(*parts: QWidget) -> QWidget:
     return holder
 
 
+def below(*parts: QWidget) -> QWidget:
+    """Parts one below the other."""
+    holder = QWidget()
+    box = QVBoxLayout(holder)
+    box.setContentsMargins(0, 0, 0, 0)
+    box.setSpacing(12)
+    for part in parts:
+        box.addWidget(part)
+    return holder
+
+
 def column(title: str, hint: str, *rows: QWidget) -> QWidget:
     """A section title with rows below it."""
     holder = QWidget()

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import column, columns, grid_of
+from firecrest.app.stages.base import below, column, columns, grid_of
 from firecrest.app.stages.parts.bands import Band, dispute_band
 from firecrest.app.stages.parts.curve_view import CurveView
 from firecrest.app.stages.parts.extras import extras
@@ -287,13 +287,13 @@ class SheetPage(QWidget):
             self._gaps.setParent(self)
             self._gaps.hide()
             return column("Pasted sheet", "nothing is taken until you say so", self.panel)
-        outside: list[QWidget] = [
-            column(title, "likely range", *self._figures(paths)) for title, paths in groups[2:]
-        ]
+        outside = below(
+            *(column(title, "likely range", *self._figures(paths)) for title, paths in groups[2:])
+        )
         if isinstance(part, DriverPart):
             measured = self._pictured("Response", "response", self.response)
-            return columns(*outside, self._gaps, measured)
-        return columns(*outside, self._gaps) if known else QWidget()
+            return columns(outside, self._gaps, measured)
+        return columns(outside, self._gaps) if known else QWidget()
 
     def _missing(self) -> QWidget:
         """What is not known, and an estimate for those who have nothing."""
