@@ -6,7 +6,7 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.motion import chamber_pressures, largest, motion_of
 from firecrest.core.arrays import decibel
-from firecrest.core.circuit.solve import output_impedance
+from firecrest.core.circuit.solution import output_impedance
 from firecrest.design.edits.paths import set_number
 from firecrest.present.plot.views import travel_plot
 

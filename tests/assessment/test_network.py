@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.core.circuit.solve import output_impedance
+from firecrest.core.circuit.solution import output_impedance
 from firecrest.design.box import Port
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.proposals.inverse import tuner_path, with_tuning

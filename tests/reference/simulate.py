@@ -1,4 +1,4 @@
-"""Boxes in the time domain: Runge-Kutta on the whole network with the square law of its ports.
+"""Boxes in the time domain: Runge-Kutta on the whole network, ports by the square law, parts bent.
 
 Run by hand (``python -m tests.reference.simulate``); it writes data/signals/*.json, which
 ``test_signals.py`` holds the program against. Nothing of the program is used here: equations of
@@ -21,9 +21,13 @@ CYCLES, MEASURED = 60, 4
 def simulate(box, frequency, volts):
     """Fundamental peaks with ``volts`` rms (cases,) at ``frequency`` (cases,), and the level.
 
-    States: cone x, v and current i, pressure of each chamber, flow of each port.
+    States: cone x, v and current i, pressure of each chamber, flow of each port, travel and
+    velocity of each kind of radiator. With an ``xmax`` in it, a driver or radiator is bent.
     """
-    d, ports = box["driver"], box["ports"]
+    d, ports, radiators = box["driver"], box["ports"], box.get("radiators", [])
+    force = bent(d, lambda u: 1 / (1 + (1 / 0.82 - 1) * u**2))
+    stiff = bent(d, lambda u: 1 + u**2 / 3)
+    stiffer = [bent(r, lambda u: 1 + u**2 / 3) for r in radiators]
     chambers = [c["volume"] / STIFFNESS for c in box["chambers"]]
     leaks = [c["leak"] for c in box["chambers"]]
     w = 2 * np.pi * frequency
@@ -31,11 +35,13 @@ def simulate(box, frequency, volts):
 
     def rates(t, s):
         x, v, i = s[:3]
-        p, q = s[3 : 3 + len(chambers)], s[3 + len(chambers) :]
+        p, rest = s[3 : 3 + len(chambers)], s[3 + len(chambers) :]
+        q, moving = rest[: len(ports)], rest[len(ports) :]
         e = np.sqrt(2) * volts * np.cos(w * t)
         push = p[rear] - (p[front] if front >= 0 else 0.0)
-        out = [v, (d["bl"] * i - x / d["cms"] - d["rms"] * v + d["sd"] * push) / d["mms"]]
-        out.append((e - d["re"] * i - d["bl"] * v) / d["le"])
+        bl, k = d["bl"] * force(x), stiff(x) / d["cms"]
+        out = [v, (bl * i - k * x - d["rms"] * v + d["sd"] * push) / d["mms"]]
+        out.append((e - d["re"] * i - bl * v) / d["le"])
         flows = [-leak * pressure for leak, pressure in zip(leaks, p, strict=True)]
         flows[rear] = flows[rear] - d["sd"] * v
         if front >= 0:
@@ -44,15 +50,21 @@ def simulate(box, frequency, volts):
             flows[port["chamber"]] = flows[port["chamber"]] - port["count"] * flow
             if port["opens_to"] >= 0:
                 flows[port["opens_to"]] = flows[port["opens_to"]] + port["count"] * flow
+        for r, speed in zip(radiators, moving[1::2], strict=True):
+            flows[r["chamber"]] = flows[r["chamber"]] - r["count"] * r["sd"] * speed
         out += [flow / c for flow, c in zip(flows, chambers, strict=True)]
         for port, flow in zip(ports, q, strict=True):
             far = p[port["opens_to"]] if port["opens_to"] >= 0 else 0.0
             lost = 0.5 * port["lost"] * RHO * flow * np.abs(flow) / port["area"] ** 2
             drop = p[port["chamber"]] - far - port["resistance"] * flow - lost
             out.append(drop / port["mass"])
+        for n, r in enumerate(radiators):
+            away, speed = moving[2 * n], moving[2 * n + 1]
+            pull = stiffer[n](away) * away / r["cmp"] + r["rmp"] * speed
+            out += [speed, (r["sd"] * p[r["chamber"]] - pull) / r["mmp"]]
         return np.stack(out)
 
-    state = np.zeros((3 + len(chambers) + len(ports), len(frequency)))
+    state = np.zeros((3 + len(chambers) + len(ports) + 2 * len(radiators), len(frequency)))
     step = 1 / frequency / STEPS
     kept = []
     for n in range(CYCLES * STEPS):
@@ -69,13 +81,25 @@ def simulate(box, frequency, volts):
     return told(box, frequency, found)
 
 
+def bent(part, curve):
+    """A curve over the travel of a part; 1 where it has no limit of it."""
+    if "xmax" not in part:
+        return lambda x: 1.0
+    return lambda x: curve(x / part["xmax"])
+
+
 def told(box, frequency, found):
-    """Peak travel, peak air speed of each port, level in dB at 1 m on the ground."""
-    d, ports = box["driver"], box["ports"]
+    """Peak travel, peak air speed of each port, peak travel of each radiator, level in dB at 1 m on
+    the ground.
+    """
+    d, ports, radiators = box["driver"], box["ports"], box.get("radiators", [])
     first = 3 + len(box["chambers"])
+    away = found[first + len(ports) :: 2]
     outside = d["sd"] * found[1] * (d["front"] < 0)
-    for port, flow in zip(ports, found[first:], strict=True):
+    for port, flow in zip(ports, found[first : first + len(ports)], strict=True):
         outside = outside + port["count"] * flow * (port["opens_to"] < 0)
+    for n, r in enumerate(radiators):
+        outside = outside + r["count"] * r["sd"] * found[first + len(ports) + 2 * n + 1]
     if d["front"] < 0:
         for c, p in zip(box["chambers"], found[3:first], strict=True):
             outside = outside + c["leak"] * p
@@ -84,8 +108,9 @@ def told(box, frequency, found):
         "travel": np.abs(found[0]).tolist(),
         "speed": [
             (np.abs(q) / port["area"]).tolist()
-            for port, q in zip(ports, found[first:], strict=True)
+            for port, q in zip(ports, found[first : first + len(ports)], strict=True)
         ],
+        "radiators": [np.abs(x).tolist() for x in away],
         "level": (20 * np.log10(pressure / 20e-6)).tolist(),
     }
 

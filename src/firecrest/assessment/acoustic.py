@@ -12,7 +12,7 @@ from firecrest.assessment.wiring import Wiring
 from firecrest.core.acoustics.openings.flow import Flow
 from firecrest.core.arrays import Complex, Real, mixed
 from firecrest.core.circuit.elements import Network
-from firecrest.core.circuit.solve import Solution
+from firecrest.core.circuit.solution import Solution
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Ratings, Transfers
 from firecrest.core.limits.material import PEAK

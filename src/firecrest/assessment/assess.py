@@ -32,7 +32,7 @@ from firecrest.assessment.sound import Scene, flat_level
 from firecrest.assessment.sounding import CANCELLED, SILENCE, Sounding, cabinet_in, sounding
 from firecrest.assessment.verdicts import Promise, promise_of
 from firecrest.core.arrays import Real
-from firecrest.core.circuit.solve import Solution
+from firecrest.core.circuit.solution import Solution
 from firecrest.core.limits.ceiling import Ceiling, Run, runs
 from firecrest.core.limits.elements import Limit, Ratings, Transfers
 from firecrest.core.limits.loudness import Loudness, promised_shape

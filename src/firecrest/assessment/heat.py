@@ -16,7 +16,7 @@ from firecrest.assessment.sound import Scene
 from firecrest.core.acoustics.thermal import rise_per_watt, warmer
 from firecrest.core.air import STANDARD_TEMPERATURE
 from firecrest.core.arrays import Complex, Number, Real, decibel
-from firecrest.core.circuit.mouths import opposed
+from firecrest.core.circuit.settling import loaded
 from firecrest.core.limits.ceiling import smallest
 from firecrest.core.limits.elements import Hot, Limit, Transfers
 
@@ -53,7 +53,7 @@ def warming_of(box: inputs.Elements, model: BoxModel, temperature: Number) -> Wa
 
 @dataclass(frozen=True)
 class Heated:
-    """A box with what a volt in each coil does, per unit input and volt: see ``Stirred``."""
+    """A box with what a volt in each coil does, per unit input and volt: see ``Yielding``."""
 
     still: Transfers
     warming: Warming
@@ -67,7 +67,8 @@ class Heated:
     def currents(self, gains: Sequence[Number]) -> Complex:
         """Current of each coil per unit input with so many further ohms, (D, ..., F)."""
         still = np.stack(np.broadcast_arrays(*self.still.coil_current))
-        return opposed(still, self.answer, [np.atleast_1d(gain) for gain in gains])
+        load = {(k, k): np.atleast_1d(gain) for k, gain in enumerate(gains)}
+        return loaded(still, self.answer, load)
 
     def at(self, gains: Sequence[Number]) -> Transfers:
         """Everything per unit input with warm coils."""

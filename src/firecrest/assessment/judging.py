@@ -14,7 +14,6 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.whole import Lowered
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.sounding import CANCELLED, NOTHING, SILENCE, Sounding
-from firecrest.assessment.turbulence import Stirred
 from firecrest.assessment.verdicts import (
     Verdict,
     Waiting,
@@ -23,6 +22,7 @@ from firecrest.assessment.verdicts import (
     loudness_verdict,
     runtime_verdict,
 )
+from firecrest.assessment.yielding import Yielding
 from firecrest.core.arrays import Number, Real, plain
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.draw import Draw
@@ -111,7 +111,7 @@ def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
         lowest_low_pass(sound.inputs.voice.channels),
     )
     gaps = bool(lowered.missing)
-    ask, lossy = brief.loudness, sound.stirred
+    ask, lossy = brief.loudness, sound.yielding
     return memo(_heard, sound.unit_level, sound.top, stretches, ask, gaps, lossy)
 
 
@@ -197,7 +197,7 @@ def _heard(
     where: _Stretches,
     ask: LoudnessPromise,
     gaps: bool,
-    lossy: Stirred | None,
+    lossy: Yielding | None,
 ) -> Heard:
     """Loudness, bass reach and the held note of a ceiling; the response at level is that with what
     fast air loses there.

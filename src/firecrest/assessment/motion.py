@@ -8,7 +8,7 @@ import numpy as np
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voices_at
-from firecrest.assessment.turbulence import Stirred
+from firecrest.assessment.yielding import Yielding
 from firecrest.core.arrays import Complex, Real, mixed
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Transfers
@@ -63,12 +63,12 @@ class Motion:
 def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> Motion:
     """Motion of a design at its promise, or with another input."""
     if played != PROMISE:
-        return assessment.memo(_at_flat, a.transfers, a.sound.stirred, a.top, played)
+        return assessment.memo(_at_flat, a.transfers, a.sound.yielding, a.top, played)
     brief = assessment.design.brief
     return assessment.memo(
         _at_promise,
         a.transfers,
-        a.sound.stirred,
+        a.sound.yielding,
         a.unit_level,
         a.reaches.reference,
         a.asked,
@@ -78,7 +78,7 @@ def motion_of(assessment: Assessment, a: Acoustic, played: Played = PROMISE) -> 
     )
 
 
-def _at_flat(transfers: Transfers, lossy: Stirred | None, top: Ceiling, played: Played) -> Motion:
+def _at_flat(transfers: Transfers, lossy: Yielding | None, top: Ceiling, played: Played) -> Motion:
     """Motion with one input for all frequencies."""
     still = transfers
     for _ in range(1 if lossy is None else STEPS):
@@ -101,7 +101,7 @@ def _flat_drive(transfers: Transfers, top: Ceiling, played: Played) -> float:
 
 def _at_promise(
     transfers: Transfers,
-    lossy: Stirred | None,
+    lossy: Yielding | None,
     unit_level: Real,
     reference: float,
     asked: Real,
@@ -148,7 +148,7 @@ def chamber_pressures(
 ) -> tuple[Real, ...]:
     """Peak pressure in Pa of each chamber, and between isobaric pairs."""
     design = assessment.design
-    drive, lossy = motion_of(assessment, a, played).drive, a.sound.stirred
+    drive, lossy = motion_of(assessment, a, played).drive, a.sound.yielding
     if lossy is None:
         voices = voices_at(design.voice, design.power.dsp.sample_rate, a.frequency)
         found = [mixed(p, voices) for p in a.solution.pressure]
@@ -166,7 +166,7 @@ def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
     """
     box, network = assessment.design.box, a.model.network
     jw = 2j * np.pi * a.frequency
-    drive, lossy = motion_of(assessment, a).drive, a.sound.stirred
+    drive, lossy = motion_of(assessment, a).drive, a.sound.yielding
     moving = a.transfers if lossy is None else lossy.at(drive)
     total: Complex = np.zeros(len(a.frequency), dtype=complex)
     for k, owner in enumerate(a.model.owners):

@@ -26,16 +26,16 @@ class PortLoss:
 def port_loss(assessment: Assessment) -> PortLoss | None:
     """Loss at the promise, from 20 to 200 Hz; None without ports, or where it is left out."""
     a = assessment.acoustic
-    if a is None or a.sound.stirred is None:
+    if a is None or a.sound.yielding is None:
         return None
-    lost = a.unit_level - a.sound.stirred.level_at(motion_of(assessment, a).drive)
+    lost = a.unit_level - a.sound.yielding.level_at(motion_of(assessment, a).drive)
     seen = (a.frequency >= LOW) & (a.frequency <= HIGH)
     return PortLoss(a.frequency[seen], lost[seen])
 
 
 def ceiling_loss(a: Acoustic) -> PortLoss | None:
     """By how much turbulence lowers the ceiling, from 20 to 200 Hz; None as above."""
-    if a.sound.stirred is None:
+    if a.sound.yielding is None:
         return None
     seen = (a.frequency >= LOW) & (a.frequency <= HIGH)
     told = np.isfinite(a.still.level) & np.isfinite(a.top.level)

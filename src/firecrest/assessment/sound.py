@@ -13,7 +13,8 @@ from firecrest.assessment.network import BoxModel
 from firecrest.core.acoustics.radiation import Surroundings, from_place, group_delay, heard, level
 from firecrest.core.air import Air
 from firecrest.core.arrays import Complex, Number, Real, mixed, summed
-from firecrest.core.circuit.solve import Solution, SoundSource, solve, sources
+from firecrest.core.circuit.solution import Solution, SoundSource, sources
+from firecrest.core.circuit.solve import solve
 from firecrest.core.voice.chain import Filter, chain_responses
 from firecrest.design.voice import Block, Channel, Voice
 

@@ -24,11 +24,12 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
 from firecrest.assessment.sound import Scene, voice_rows
-from firecrest.assessment.turbulence import Driven, Stirred, ceiling_of, mouths_in, stirred
 from firecrest.assessment.wiring import Wiring, wiring_of
+from firecrest.assessment.yielding import Driven, Yielding, ceiling_of, places_in, yielding
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real
-from firecrest.core.circuit.solve import Solution, solve
+from firecrest.core.circuit.solution import Solution
+from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.bus import Bus
 from firecrest.core.limits.ceiling import Ceiling, ceiling, smallest, softer
 from firecrest.core.limits.draw import Draw, draw_of
@@ -77,7 +78,7 @@ class Sounding:
     """What a box does at its brief's charge; levels in dB at the listener per unit input.
 
     ``draw`` and ``top`` are of a held sine at each frequency. ``top_unit_level`` is the level per
-    unit input at the ceiling, which with ``stirred`` ports or hot coils is not that of small
+    unit input at the ceiling, which with ``yielding`` ports or hot coils is not that of small
     signals; ``still`` is the ceiling without what fast air loses.
     """
 
@@ -93,7 +94,7 @@ class Sounding:
     programmed: Programmed
     still: Ceiling
     top_unit_level: Real
-    stirred: Stirred | None
+    yielding: Yielding | None
 
 
 def wiring_in(numbers: inputs.Inputs) -> Wiring:
@@ -129,20 +130,22 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
     model = model_in(numbers, memo)
     around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
-    mouths = memo(mouths_in, elements, model, air, brief.edges)
-    coils = tuple(range(len(model.owners))) if brief.edges.hot_coils else ()
-    whole = memo(solve, model.network, frequency, mouths, coils)
-    solution = memo(_of_voices, whole, len(wiring)) if mouths or coils else whole
+    places = memo(places_in, elements, model, air, brief.edges)
+    coils = tuple(range(len(model.owners))) if brief.edges.hot_coils or places.bent else ()
+    whole = memo(solve, model.network, frequency, places.mouths, coils, places.bent)
+    solution = memo(_of_voices, whole, len(wiring)) if places.mouths or coils else whole
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
     scene = memo(Scene, model, solution, around, air)
     stage = memo(Scene, model, whole, around, air)
     transfers = memo(transfers_from, scene, rows, tuple(c.outputs for c in channels))
     warm = None
-    if coils:
+    if brief.edges.hot_coils:
         warming = memo(warming_of, elements, model, brief.conditions.temperature)
-        warm = memo(heated, stage, transfers, warming, len(wiring) + len(mouths))
+        warm = memo(heated, stage, transfers, warming, len(wiring) + len(places.mouths))
         transfers = memo(_at_rated, warm)
-    lossy = memo(stirred, stage, transfers, rows, mouths) if mouths else None
+    lossy = None
+    if places.mouths or places.bent:
+        lossy = memo(yielding, stage, transfers, rows, places, len(coils))
     bearers = elements, wiring, channels, power, numbers.carried, model, brief.edges
     ratings = memo(ratings_of, *bearers)
     boards, played = boards_in(numbers, memo), memo(_material, brief.listening, frequency)
@@ -227,7 +230,7 @@ def _softer(given: "_Given", transfers: Transfers) -> Driven:
 
 
 def _of_voices(whole: Solution, channels: int) -> Solution:
-    """The answers to the channels, without those to mouths."""
+    """The answers to the channels, without those to sites."""
     return whole.of(slice(channels))
 
 
@@ -237,7 +240,7 @@ def _sines(listening: Listening) -> Material:
 
 
 def _driven(
-    given: "_Given", transfers: Transfers, lossy: Stirred | None, bearing: Bearing, sines: Material
+    given: "_Given", transfers: Transfers, lossy: Yielding | None, bearing: Bearing, sines: Material
 ) -> Driven:
     """The ceiling of held sines with what fast air loses."""
     driven = Driven(given.top, given.unit_level)

@@ -43,6 +43,11 @@ def plain(value: Number) -> Number:
     return float(flat[0])
 
 
+def scaled(factor: Number, value: Complex) -> Complex:
+    """A product; nothing is done by a factor of 1."""
+    return value if isinstance(factor, float | int) and factor == 1 else np.asarray(factor * value)
+
+
 def summed(values: Sequence[Real]) -> Real:
     """Sum of arrays that broadcast, without a copy of each."""
     total = values[0]

@@ -226,6 +226,11 @@ class Edges:
         default=True,
         help="Fast air in a port loses pressure, with the speed itself. Off: as at low level.",
     )
+    large_signal: bool = choice(
+        "Bent motors and suspensions",
+        default=False,
+        help="Far from rest the motor weakens and suspensions stiffen. Off: as close to rest.",
+    )
     hot_coils: bool = choice(
         "Hot coils",
         default=True,
@@ -238,7 +243,7 @@ class Edges:
     )
 
 
-LINEAR = Edges(turbulence=False, hot_coils=False, suspensions=False)
+LINEAR = Edges(turbulence=False, large_signal=False, hot_coils=False, suspensions=False)
 """Small signals at 20 °C."""
 
 

@@ -109,6 +109,9 @@ def _power(design: Design) -> list[str]:
         charge = [point.charge for point in source.cell.table]
         if any(b <= a for a, b in pairwise(charge)):
             problems.append(f"the table of {source.cell.name} must rise in charge")
+        warmth = [point.temperature for point in source.cell.warmth]
+        if any(b <= a for a, b in pairwise(warmth)):
+            problems.append(f"the table of {source.cell.name} must rise in temperature")
     return problems
 
 

@@ -32,6 +32,16 @@ class FramedPart(Sheet):
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
+class TravelPoint:
+    """What is left of a driver's values at one travel from rest: the mean of both sides."""
+
+    travel: float = number("At", "length", 1e-5, 0.2, "mm", digits=1)
+    bl: float = number("Bl", "share", 0.02, 3, "%", digits=0)
+    kms: float = number("Stiffness", "share", 0.1, 30, "%", digits=0)
+    le: float = number("Le", "share", 0.05, 5, "%", default=1.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
 class DriverPart(FramedPart):
     """One driver, as its sheet or a measurement has it; what is missing is derived.
 
@@ -109,6 +119,7 @@ class DriverPart(FramedPart):
     pe: float | None = number(
         "Rated power", "power", 0.1, 5000, "W", default=None, symbol="Pe", digits=0
     )
+    large: tuple[TravelPoint, ...] = items("At large travel", default=(), most=40)
     coil_diameter: float | None = number(
         "Coil diameter",
         "length",

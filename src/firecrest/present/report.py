@@ -21,7 +21,7 @@ from firecrest.core.acoustics.radiation import SOLID_ANGLES, level
 from firecrest.core.arrays import Complex, Real, decibel, mixed
 from firecrest.core.circuit.electrical import GROUND
 from firecrest.core.circuit.elements import DriverGroup
-from firecrest.core.circuit.solve import Solution, output_impedance
+from firecrest.core.circuit.solution import Solution, output_impedance
 from firecrest.core.limits.bands import band_edges, peaks, refined_peak
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.limits.elements import Limit, spare

@@ -33,6 +33,7 @@ SHELF_COLUMNS = ("id", "kind", "name", "have", "favourite", "notes", "origins")
 _LISTS: Mapping[str, tuple[tuple[str, float], ...]] = {
     "claims": (("power", 1.0), ("load", 1.0), ("supply", 1.0), ("thd", 0.01)),
     "table": (("charge", 0.01), ("rest_voltage", 1.0), ("resistance", 1e-3)),
+    "large": (("travel", 1e-3), ("bl", 0.01), ("kms", 0.01), ("le", 0.01)),
     "warmth": (("temperature", 1.0), ("capacity", 0.01), ("resistance", 1.0)),
 }
 """Lists in one cell: ``60/4/24/10; 33/8/24/1`` is W/Ω/V/%, ``0/2.95/36`` is %/V/mΩ, ``253.15/70/4``

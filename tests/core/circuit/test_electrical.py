@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from firecrest.core.acoustics.openings import OUTSIDE, Port, Radiator
 from firecrest.core.circuit.electrical import GROUND, Branch, Coil, channel_of, output
 from firecrest.core.circuit.elements import DriverGroup, Network
-from firecrest.core.circuit.solve import output_impedance, solve
+from firecrest.core.circuit.solution import output_impedance
+from firecrest.core.circuit.solve import solve
 from tests.core.circuit.test_solve import PORT, RADIATOR, SEALED, F, W, air, driver
 
 OUT = output(0)

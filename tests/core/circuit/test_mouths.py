@@ -8,7 +8,8 @@ import pytest
 from firecrest.core.acoustics.openings import Port
 from firecrest.core.acoustics.openings.port import Pipe, turbulent_resistance
 from firecrest.core.air import DATA_SHEET_AIR
-from firecrest.core.circuit.mouths import mouths_of, opposed, settled
+from firecrest.core.circuit.mouths import mouths_of
+from firecrest.core.circuit.settling import MouthSite, Sites, loaded, settled
 from firecrest.core.circuit.solve import solve
 from tests.core.circuit.test_solve import BANDPASS, PAIR, PORT, SHARED, VENTED, F
 
@@ -17,7 +18,7 @@ THREE = replace(SHARED, openings=(*SHARED.openings, replace(PORT, chamber=2, mas
 LUMPS = {"one": VENTED, "inner": BANDPASS, "two": SHARED, "three": THREE, "in series": PAIR}
 
 
-def stirred(network, drive):
+def yielding(network, drive):
     """(mouths, solution, flows, pressures) with ``drive`` volts on every channel."""
     coefficients = [LOST if isinstance(o, Port) else None for o in network.openings]
     mouths = mouths_of(network, coefficients, DATA_SHEET_AIR)
@@ -27,13 +28,9 @@ def stirred(network, drive):
     ]
     flow = drive * np.stack([end[: network.channels].sum(axis=0) for end in ends])
     answer = np.stack([end[network.channels :] for end in ends])
-    found = settled(flow, answer, mouths)
-    return (
-        mouths,
-        solution,
-        found,
-        [-m.resistance * np.abs(q) * q for m, q in zip(mouths, found, strict=True)],
-    )
+    sites = Sites(tuple(MouthSite(n, m.resistance) for n, m in enumerate(mouths)))
+    found = settled(flow, answer, sites, 2 * np.pi * F)
+    return mouths, solution, found.flows, found.drives
 
 
 def played(solution, network, drive, pushes):
@@ -48,7 +45,7 @@ def played(solution, network, drive, pushes):
 @pytest.mark.parametrize("name", LUMPS)
 def test_mouths_act_as_resistances_that_follow_their_flow(name, drive):
     network = LUMPS[name]
-    mouths, solution, found, pushes = stirred(network, drive)
+    mouths, solution, found, pushes = yielding(network, drive)
     openings = list(network.openings)
     for mouth, q in zip(mouths, found, strict=True):
         element = openings[mouth.opening]
@@ -63,14 +60,14 @@ def test_mouths_act_as_resistances_that_follow_their_flow(name, drive):
 def test_a_stiff_pipe_is_a_lump():
     """Both of its mouths lose half, and the same air goes through both."""
     pipe = replace(VENTED, openings=(replace(PORT, pipe=Pipe(0.8, 1e-14, 0.0, 0.0)),))
-    one, both = stirred(VENTED, 20.0), stirred(pipe, 20.0)
+    one, both = yielding(VENTED, 20.0), yielding(pipe, 20.0)
     assert [m.far for m in both[0]] == [False, True]
     np.testing.assert_allclose(both[2][0], one[2][0], rtol=1e-4)
     np.testing.assert_allclose(both[2][1], one[2][0], rtol=1e-4)
 
 
 def test_more_drive_gives_more_flow_and_less_of_it():
-    flows = np.array([np.abs(stirred(VENTED, drive)[2][0]) for drive in (1.0, 2.0, 4.0, 8.0)])
+    flows = np.array([np.abs(yielding(VENTED, drive)[2][0]) for drive in (1.0, 2.0, 4.0, 8.0)])
     ratio = flows[1:] / flows[:-1]
     assert np.all(ratio <= 2 + 1e-9)
     assert np.all(ratio >= np.sqrt(2) - 1e-4)
@@ -88,7 +85,7 @@ def test_a_volt_in_a_coil_that_opposes_its_current_is_a_resistance(name):
     solution, channels = solve(network, F, (), coils), network.channels
     still = np.stack([i[:channels].sum(axis=0) for i in solution.current])
     answer = np.stack([i[channels:] for i in solution.current])
-    current = opposed(still, answer, [np.full(len(F), hotter)] * len(coils))
+    current = loaded(still, answer, {(k, k): np.full(len(F), hotter) for k in coils})
     pushes = [-hotter * i for i in current]
     for mine, p in zip(played(solution, network, 1.0, pushes), wanted.pressure, strict=True):
         np.testing.assert_allclose(mine, p.sum(axis=0), rtol=1e-9)

@@ -12,7 +12,8 @@ from firecrest.core.acoustics.openings import OUTSIDE, Port, Radiator
 from firecrest.core.acoustics.openings.port import Pipe, pipe_of
 from firecrest.core.air import DATA_SHEET_AIR
 from firecrest.core.circuit.elements import Chamber, DriverGroup, Network
-from firecrest.core.circuit.solve import output_impedance, solve
+from firecrest.core.circuit.solution import output_impedance
+from firecrest.core.circuit.solve import solve
 
 F = np.geomspace(10, 1000, 121)
 W = 2 * np.pi * F

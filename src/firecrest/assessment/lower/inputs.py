@@ -9,6 +9,7 @@ Nothing here is shown, and no range is checked again.
 from dataclasses import dataclass, field
 
 from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.acoustics.large_signal import Bends
 from firecrest.core.acoustics.thermal import Thermal
 from firecrest.core.arrays import Number
 from firecrest.core.note import Note
@@ -40,13 +41,14 @@ class Driver:
     """A driver as its coils are wired; None where a figure is not known.
 
     ``lacks`` tells the first figure without which there are no constants; ``thermal`` is None where
-    nothing tells how its coil heats.
+    nothing tells how its coil heats, ``bends`` where nothing tells how far it travels.
     """
 
     constants: DriverConstants | None
     xmax: Number | None
     pe: Number | None
     thermal: Thermal | None
+    bends: Bends | None
     bulk: Bulk
     lacks: Note | None
 
@@ -76,6 +78,7 @@ class Radiator:
     rmp: Number | None
     sd: Number | None
     xmax: Number | None
+    bends: Bends | None
     bulk: Bulk
     lacks: Note | None
 

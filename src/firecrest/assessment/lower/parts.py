@@ -13,6 +13,7 @@ from firecrest.assessment.figures import (
     wired_driver,
 )
 from firecrest.assessment.lower import inputs
+from firecrest.core.acoustics.large_signal import Bend, Bends
 from firecrest.core.acoustics.thermal import Thermal, usual_diameter, usual_thermal
 from firecrest.core.arrays import Number
 from firecrest.core.errors import MissingFigureError
@@ -41,7 +42,20 @@ def lower_driver(part: DriverPart, coils: str) -> inputs.Driver:
     except MissingFigureError as error:
         lacks = note("figure", figure=error.figure, part=error.part)
     room, thermal = bulk(part, part.displacement), _thermal(part, wired.pe)
-    return inputs.Driver(constants, part.xmax, wired.pe, thermal, room, lacks)
+    return inputs.Driver(constants, part.xmax, wired.pe, thermal, _bends(part), room, lacks)
+
+
+def _bends(part: DriverPart) -> Bends | None:
+    """How a driver bends: as measured, else as usual over its Xmax."""
+    if not part.large:
+        return None if part.xmax is None else Bends(part.xmax)
+    last = part.large[-1].travel
+    travel = (0.0, *(p.travel / last for p in part.large))
+
+    def _bend(name: str) -> Bend:
+        return Bend(travel, (1.0, *(getattr(p, name) for p in part.large)))
+
+    return Bends(last, _bend("kms"), _bend("bl"), _bend("le"))
 
 
 def _thermal(part: DriverPart, power: float | None) -> Thermal | None:
@@ -68,6 +82,7 @@ def lower_radiator(part: RadiatorPart) -> inputs.Radiator:
         known["rmp"],
         known["sd"],
         part.xmax,
+        None if part.xmax is None else Bends(part.xmax),
         bulk(part, part.displacement),
         lacks,
     )

@@ -13,67 +13,16 @@ JAES 22 (1974) 592-601 (passive radiator); nodal analysis with gyrators: own der
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
 from firecrest.core.acoustics.openings import OUTSIDE, Opening
-from firecrest.core.arrays import Complex, Number, Real, inverse, summed
+from firecrest.core.arrays import Complex, Real, inverse, scaled, summed
 from firecrest.core.circuit.electrical import GROUND, channel_of
 from firecrest.core.circuit.elements import DriverGroup, Network
 from firecrest.core.circuit.mouths import Mouth, pushed
 from firecrest.core.circuit.nodes import Nodes
-
-
-@dataclass(frozen=True)
-class Solution:
-    """Answers per volt on each channel: arrays of shape (channels, ..., F), one per element.
-
-    Where mouths of ports and coils are told apart, those per pascal at each mouth and per volt in
-    each coil follow the channels.
-
-    Velocities and flows are of *one* driver, port or radiator; ``opening_flow`` comes out of the
-    far end of an opening, ``opening_intake`` goes into the near one. ``current`` is that of the
-    first coil of each driver, ``second_current`` of its second one (None without),
-    ``output_current`` that of one output of each channel. ``radiated`` is the sum of cones and
-    openings that face outside, ``leaked`` the sum of the leaks.
-    """
-
-    frequency: Real
-    pressure: tuple[Complex, ...]
-    volts: tuple[Complex, ...]
-    velocity: tuple[Complex, ...]
-    current: tuple[Complex, ...]
-    second_current: tuple[Complex | None, ...]
-    output_current: tuple[Complex, ...]
-    opening_flow: tuple[Complex, ...]
-    opening_intake: tuple[Complex, ...]
-    radiated: Complex
-    leaked: Complex
-
-    def of(self, places: slice) -> "Solution":
-        """The answers to some of what drives the network."""
-
-        def _part(value: Complex | None) -> Any:
-            return value[places] if value is not None and value.ndim else value
-
-        def _parts(values: tuple[Any, ...]) -> tuple[Any, ...]:
-            return tuple(_part(value) for value in values)
-
-        return Solution(
-            self.frequency,
-            _parts(self.pressure),
-            _parts(self.volts),
-            _parts(self.velocity),
-            _parts(self.current),
-            _parts(self.second_current),
-            _parts(self.output_current),
-            _parts(self.opening_flow),
-            _parts(self.opening_intake),
-            _part(self.radiated),
-            _part(self.leaked),
-        )
-
+from firecrest.core.circuit.solution import Solution, sources
 
 _Winding = tuple[Complex, Complex, int, int]
 """Force per volt across the group, blocked admittance, and both terminals of a coil."""
@@ -93,6 +42,17 @@ class _Cone:
         return np.asarray(self.group.constants.s_d)
 
 
+_Unit = tuple[Complex | float, Complex | float]
+"""What a drive inside a group does by itself: force on each cone, current of each coil at rest."""
+_ON_CONE: _Unit = (1.0, 0.0)
+
+
+def _in_coil(cone: _Cone) -> _Unit:
+    """A volt inside each first coil."""
+    force, admittance, *_ = cone.coils[0]
+    return cone.group.in_series * force, admittance
+
+
 def _cone(group: DriverGroup, omega: Real) -> _Cone:
     """Mobility and windings of a group."""
     found: list[_Winding] = []
@@ -104,27 +64,34 @@ def _cone(group: DriverGroup, omega: Real) -> _Cone:
 
 
 def solve(
-    network: Network, frequency: Real, mouths: tuple[Mouth, ...] = (), coils: tuple[int, ...] = ()
+    network: Network,
+    frequency: Real,
+    mouths: tuple[Mouth, ...] = (),
+    coils: tuple[int, ...] = (),
+    pushed_cones: tuple[int, ...] = (),
 ) -> Solution:
     """Solve the network at ``frequency`` (Hz, shape (F,), positive) for a unit of each channel, of
-    the pressure at each of ``mouths``, and of a voltage inside the first coils of the drivers
-    ``coils``.
+    the pressure at each of ``mouths``, of a voltage inside the first coils of the drivers
+    ``coils``, and of a force on each cone of the drivers ``pushed_cones``.
     """
     omega = 2 * np.pi * np.asarray(frequency, dtype=np.float64)
     cones = [_cone(group, omega) for group in network.drivers]
     opened = [opening.admittances(omega) for opening in network.openings]
-    pressure, volts = _unknowns(network, omega, cones, opened, mouths, coils)
+    first = network.channels + len(mouths)
+    excited = [
+        *((place, k, _in_coil(cones[k])) for place, k in enumerate(coils, first)),
+        *((place, k, _ON_CONE) for place, k in enumerate(pushed_cones, first + len(coils))),
+    ]
+    pressure, volts = _unknowns(network, omega, cones, opened, mouths, excited)
     across = [_across(network, cone, volts, pressure[0]) for cone in cones]
-    places: list[int | None] = [None] * len(cones)
-    for place, k in enumerate(coils, network.channels + len(mouths)):
-        places[k] = place
+    own = [[(place, unit) for place, j, unit in excited if j == k] for k in range(len(cones))]
     velocity = tuple(
-        _velocity(cone, e, pressure, place)
-        for cone, e, place in zip(cones, across, places, strict=True)
+        _velocity(cone, e, pressure, units)
+        for cone, e, units in zip(cones, across, own, strict=True)
     )
     currents = [
-        _currents(cone, e, v, place)
-        for cone, e, v, place in zip(cones, across, velocity, places, strict=True)
+        _currents(cone, e, v, units)
+        for cone, e, v, units in zip(cones, across, velocity, own, strict=True)
     ]
     flows = [_flows(o, y, pressure) for o, y in zip(network.openings, opened, strict=True)]
     for k, mouth in enumerate(mouths, network.channels):
@@ -156,11 +123,11 @@ def _unknowns(
     cones: list[_Cone],
     opened: Sequence[tuple[Complex, Complex]],
     mouths: tuple[Mouth, ...],
-    coils: tuple[int, ...],
+    excited: list[tuple[int, int, _Unit]],
 ) -> tuple[tuple[Complex, ...], tuple[Complex, ...]]:
     """(chamber pressures, voltages of free nodes) per unit of each drive, (drives, ..., F)."""
     first = len(network.chambers)
-    system = Nodes(first + network.nodes, network.channels + len(mouths) + len(coils))
+    system = Nodes(first + network.nodes, network.channels + len(mouths) + len(excited))
     for place, chamber in enumerate(network.chambers):
         system.add(place, place, chamber.admittance(omega))
     for element, (own, through) in zip(network.openings, opened, strict=True):
@@ -168,8 +135,8 @@ def _unknowns(
     for place, mouth in enumerate(mouths, network.channels):
         for node, flow in pushed(network, mouth, *opened[mouth.opening]).items():
             system.drive(node, place, flow)
-    for place, k in enumerate(coils, network.channels + len(mouths)):
-        _excite(system, first, cones[k], place)
+    for place, k, unit in excited:
+        _excite(system, first, cones[k], place, unit)
     for branch in network.branches:
         wire = branch.admittance(omega)
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
@@ -210,17 +177,15 @@ def _enter(system: Nodes, first: int, cone: _Cone) -> None:
                 _enter_current(system, first, first + terminal, cone, coil, sign)
 
 
-def _excite(system: Nodes, first: int, cone: _Cone, place: int) -> None:
-    """Enter what a volt inside each first coil of a group drives: its cones, and its own current
-    out of a free node.
-    """
-    group, (force, admittance, plus, minus) = cone.group, cone.coils[0]
-    push = group.in_series * force
-    flow = np.asarray(group.count * cone.area * cone.mobility * push)
+def _excite(system: Nodes, first: int, cone: _Cone, place: int, unit: _Unit) -> None:
+    """Enter what a drive inside a group moves: its cones, its own current out of a free node."""
+    group, (coil_force, _, plus, minus) = cone.group, cone.coils[0]
+    force, still = unit
+    flow = np.asarray(group.count * cone.area * cone.mobility * force)
     for chamber, out in ((group.rear, -flow), (group.front, flow)):
         if chamber != OUTSIDE:
             system.drive(chamber, place, out)
-    own = group.in_parallel * (admittance - push**2 * cone.mobility)
+    own = group.in_parallel * (still - group.in_series * coil_force * cone.mobility * force)
     for terminal, out in ((plus, -own), (minus, own)):
         if terminal >= 0:
             system.drive(first + terminal, place, out)
@@ -261,21 +226,25 @@ def _across(
 
 
 def _velocity(
-    cone: _Cone, across: list[Complex], pressure: tuple[Complex, ...], excited: int | None
+    cone: _Cone,
+    across: list[Complex],
+    pressure: tuple[Complex, ...],
+    units: list[tuple[int, _Unit]],
 ) -> Complex:
-    """Velocity of one cone of a group; ``excited`` is the place of the volt in its own coils."""
+    """Velocity of one cone of a group; ``units`` are the drives inside itself, by place."""
     force = summed([f * e for (f, *_), e in zip(cone.coils, across, strict=True)])
     for chamber, area in ((cone.group.rear, cone.area), (cone.group.front, -cone.area)):
         if chamber != OUTSIDE:
             force = force + area * pressure[chamber]
-    if excited is not None:
+    if units:
         force = np.array(np.broadcast_to(force, pressure[0].shape))
-        force[excited] += cone.group.in_series * cone.coils[0][0]
+        for place, (push, _) in units:
+            force[place] += push
     return force * cone.mobility
 
 
 def _currents(
-    cone: _Cone, across: list[Complex], velocity: Complex, excited: int | None
+    cone: _Cone, across: list[Complex], velocity: Complex, units: list[tuple[int, _Unit]]
 ) -> list[Complex]:
     """Current of one driver, for each of its coils."""
     series = cone.group.in_series
@@ -283,8 +252,8 @@ def _currents(
         np.asarray(e / series * admittance - (force if series == 1 else series * force) * velocity)
         for (force, admittance, *_), e in zip(cone.coils, across, strict=True)
     ]
-    if excited is not None:
-        found[0][excited] += cone.coils[0][1]
+    for place, (_, still) in units:
+        found[0][place] += still
     return found
 
 
@@ -302,18 +271,13 @@ def _output_current(
         for (_, _, plus, minus), i in zip(cone.coils, own, strict=True):
             ends = (channel_of(plus) == channel) * 1.0 - (channel_of(minus) == channel) * 1.0
             if ends:
-                found.append(_times(ends * cone.group.in_parallel, i))
+                found.append(scaled(ends * cone.group.in_parallel, i))
     for branch in network.branches:
         for here, there in ((branch.a, branch.b), (branch.b, branch.a)):
             if channel_of(here) == channel:
                 drop = _drop(here, there, volts, currents[0][0])
                 found.append(branch.admittance(omega) * drop)
     return summed(found) if found else np.zeros(())
-
-
-def _times(factor: Number, value: Complex) -> Complex:
-    """A product; nothing is done by a factor of 1."""
-    return value if isinstance(factor, float | int) and factor == 1 else np.asarray(factor * value)
 
 
 def _drop(here: int, there: int, volts: tuple[Complex, ...], like: Complex) -> Complex:
@@ -335,11 +299,11 @@ def _flows(
     """
     own, through = whole
     share = 1.0 / element.count
-    near = _times(share, pressure[element.chamber])
+    near = scaled(share, pressure[element.chamber])
     if element.opens_to == OUTSIDE:
         into = np.asarray(near * own)
         return into, into if through is own else np.asarray(near * through)
-    far = _times(share, pressure[element.opens_to])
+    far = scaled(share, pressure[element.opens_to])
     return np.asarray(near * own - far * through), np.asarray(near * through - far * own)
 
 
@@ -356,37 +320,3 @@ def _push(
     into[place] += through if mouth.far else own
     out[place] += own if mouth.far else through
     flows[mouth.opening] = into, out
-
-
-@dataclass(frozen=True)
-class SoundSource:
-    """One thing that radiates: "cone" or "opening", its place among the drivers or openings of the
-    network, and its whole outward volume velocity (channels, ..., F).
-    """
-
-    kind: str
-    index: int
-    flow: Complex
-
-
-def sources(
-    network: Network, velocity: tuple[Complex, ...], opening_flow: tuple[Complex, ...]
-) -> list[SoundSource]:
-    """Everything that radiates; leaks, which have no place, are not among them."""
-    found: list[SoundSource] = []
-    for k, (group, v) in enumerate(zip(network.drivers, velocity, strict=True)):
-        outward = (group.front == OUTSIDE) * 1.0 - (group.rear == OUTSIDE) * 1.0
-        if outward:
-            found.append(SoundSource("cone", k, outward * group.count * group.constants.s_d * v))
-    for k, (opening, flow) in enumerate(zip(network.openings, opening_flow, strict=True)):
-        if opening.opens_to == OUTSIDE:
-            found.append(SoundSource("opening", k, _times(opening.count, flow)))
-    return found
-
-
-def output_impedance(solution: Solution, channel: int) -> Complex:
-    """Load on one amplifier output of ``channel``, other channels held at 0 V; ohm, (..., F).
-
-    The drive is 1 V, so the load is the reciprocal of the current of that output.
-    """
-    return np.asarray(1.0 / solution.output_current[channel][channel])

@@ -8,7 +8,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.figures import wired_driver
 from firecrest.core.acoustics.wiring import coil_factors, combination
-from firecrest.core.circuit.solve import output_impedance
+from firecrest.core.circuit.solution import output_impedance
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.box import Coils, DriverGroup

@@ -12,7 +12,7 @@ from firecrest.assessment.sound import delay_of, source_pressures, voices_at
 from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Real
-from firecrest.core.circuit.solve import output_impedance
+from firecrest.core.circuit.solution import output_impedance
 from firecrest.core.limits.bands import peaks
 from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.reach import Reach
@@ -127,11 +127,11 @@ def response_plot(
 
 def _loud_curve(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
     """The sum at the promised level, where fast air in ports makes it another one."""
-    if a.sound.stirred is None:
+    if a.sound.yielding is None:
         return ()
     reference = a.reaches.reference
     drive = np.full(1, 10 ** ((assessment.design.brief.loudness.level - reference) / 20))
-    loud = a.sound.stirred.level_at(drive) - reference
+    loud = a.sound.yielding.level_at(drive) - reference
     if np.max(np.abs(loud - (a.unit_level - reference))) < TO_BE_SEEN:
         return ()
     return (Curve("at the promised level", a.frequency, loud, "amber", 1.6, "dashed"),)

@@ -118,7 +118,7 @@ def test_the_ceiling_is_where_halving_the_drive_puts_it(name):
 @pytest.mark.parametrize("name", BOXES)
 def test_loss_lowers_speed_and_never_goes_below_nothing(name):
     a = assess(BOXES[name]()).acoustic
-    lossy = a.sound.stirred
+    lossy = a.sound.yielding
     loud = lossy.at(np.full(len(EDIT_GRID), 10.0))
     soft = lossy.at(np.full(len(EDIT_GRID), 1e-6))
     for k, still in enumerate(a.transfers.openings):
@@ -136,7 +136,7 @@ def test_without_turbulence_the_ceiling_is_the_linear_one():
     still = assess(set_number(design, ("box", "openings", 0, "speed_limit"), 17.0)).acoustic.still
     stated = set_number(with_edges(design, LINEAR)[1], ("box", "openings", 0, "speed_limit"), 17.0)
     np.testing.assert_allclose(still.level, assess(stated).acoustic.top.level, atol=1e-9)
-    assert linear.sound.stirred is None
+    assert linear.sound.yielding is None
     assert ceiling_loss(real).worst[0] > 1.0
     assert port_loss(assess(with_edges(design, LINEAR)[1])) is None
 
