@@ -2,6 +2,7 @@ import pytest
 
 from firecrest.core.errors import DesignError
 from firecrest.design.edits import power, voice
+from firecrest.design.edits.parts import add_travel_point, remove_travel_point
 from firecrest.design.edits.paths import change_label, replace_at, set_number, value_at
 from firecrest.design.history import LONGEST, History
 
@@ -107,3 +108,21 @@ def test_claims_come_and_go_but_never_the_last(slipway):
     assert power.remove_claim(more, 0, 1)[1] == slipway
     with pytest.raises(DesignError, match="at least one claim"):
         power.remove_claim(slipway, 0, 0)
+
+
+def test_a_table_of_large_travel_begins_as_usual_and_must_rise(slipway):
+    path = ("box", "groups", 0, "driver")
+    xmax = slipway.box.groups[0].driver.xmax
+    label, made = add_travel_point(slipway, path)
+    points = made.box.groups[0].driver.large
+    assert label == "Add point"
+    assert [p.travel for p in points] == pytest.approx([0.5 * xmax, xmax, 1.4 * xmax])
+    assert (points[1].bl, round(1 / points[1].kms, 2)) == (0.82, 0.75)
+    _, more = add_travel_point(made, path)
+    assert more.box.groups[0].driver.large[-1].travel > points[-1].travel
+    _, less = remove_travel_point(more, path)
+    assert less == made
+    with pytest.raises(DesignError, match="must rise in travel"):
+        set_number(made, (*path, "large", 1, "travel"), 2 * xmax)
+    with pytest.raises(DesignError, match="no point"):
+        remove_travel_point(slipway, path)

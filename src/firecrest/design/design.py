@@ -61,6 +61,9 @@ def _names(design: Design) -> list[str]:
         if element.chamber == element.opens_to:
             problems.append(f"an opening of {element.chamber} leads back into it")
     for group in box.groups:
+        away = [point.travel for point in group.driver.large]
+        if any(b <= a for a, b in pairwise(away)):
+            problems.append(f"the table of {group.driver.name} must rise in travel")
         if group.coils != "as stated" and group.driver.coils != 2:
             problems.append(f"{group.driver.name} has one coil, its wiring says {group.coils}")
         if group.chamber == group.front:

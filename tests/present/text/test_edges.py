@@ -20,8 +20,8 @@ def told(design):
 
 
 def test_only_what_matters_is_told(slipway):
-    assert set(told(slipway)) == {"hot_coils"}
-    assert set(told(read_demo("breakwater"))) == {"turbulence", "hot_coils"}
+    assert set(told(slipway)) == {"hot_coils", "large_signal"}
+    assert set(told(read_demo("breakwater"))) == {"turbulence", "large_signal", "hot_coils"}
     cold = told(set_number(slipway, TEMPERATURE, 263.15))
     assert cold["suspensions"].startswith("27 % stiffer")
     assert "softer than at 20" in told(set_number(slipway, TEMPERATURE, 303.15))["suspensions"]

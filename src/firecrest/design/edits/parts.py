@@ -3,10 +3,14 @@
 from collections.abc import Mapping
 from typing import Any
 
+import numpy as np
+
+from firecrest.core.acoustics.large_signal import USUAL_BL, USUAL_KMS
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.fields import label_of
+from firecrest.design.parts import DriverPart, TravelPoint
 from firecrest.design.sheet import Origin, Sheet
 
 WIDEST = 2.0
@@ -113,3 +117,41 @@ def take_figures(
         set_aside={k: v for k, v in part.set_aside.items() if k not in figures},
     )
     return label, replace_at(design, path, made)
+
+
+TRAVELS = (0.5, 1.0, 1.4)
+"""Multiples of Xmax at which a table of large travel begins."""
+FIRST_TRAVEL = 1e-3
+"""Metres taken for Xmax where there is none either."""
+LONGEST_TRAVEL = 0.2
+"""As its field has it."""
+
+
+def add_travel_point(design: Design, path: Path) -> tuple[str, Design]:
+    """(label, design) with one more point of a driver's values at large travel.
+
+    The first three are those that are usual over its Xmax, to be overwritten; a further one lies
+    beyond the last.
+    """
+    part: DriverPart = value_at(design, path)
+    points = part.large
+    if points:
+        last = points[-1]
+        made = (*points, rebuilt(last, travel=min(1.2 * last.travel, LONGEST_TRAVEL)))
+    else:
+        xmax = FIRST_TRAVEL if part.xmax is None else part.xmax
+        made = tuple(_usual_point(u, min(u * xmax, LONGEST_TRAVEL)) for u in TRAVELS)
+    return "Add point", replace_at(design, (*path, "large"), made)
+
+
+def _usual_point(share: float, travel: float) -> TravelPoint:
+    bl, kms = (float(bend.at(np.array(share))) for bend in (USUAL_BL, USUAL_KMS))
+    return TravelPoint(travel=travel, bl=round(bl, 3), kms=round(kms, 3))
+
+
+def remove_travel_point(design: Design, path: Path) -> tuple[str, Design]:
+    """(label, design) without the last point; DesignError when there is none."""
+    points = value_at(design, path).large
+    if not points:
+        raise DesignError("There is no point to be removed.")
+    return "Remove point", replace_at(design, (*path, "large"), points[:-1])

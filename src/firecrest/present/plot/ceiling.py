@@ -50,7 +50,11 @@ def ceiling_plot(
         y_range,
         step,
         "dB",
-        curves=(Curve("ceiling", a.frequency, top, "olive", 3.0), *_still(a), *_further_limits(a)),
+        curves=(
+            Curve("ceiling", a.frequency, top, "olive", 3.0),
+            *_still(assessment, a),
+            *_further_limits(a),
+        ),
         tints=_tints(a, top),
         promise=Curve(target, a.frequency, asked, "stripe", 2.0),
         shortfall=_shortfall(a),
@@ -77,14 +81,16 @@ def _ceiling_range(top: Real, asked: Real, target: float) -> tuple[tuple[float, 
     return nice_range(low, high, (4, 6, 10), 8)
 
 
-def _still(a: Acoustic) -> tuple[Curve, ...]:
-    """The ceiling without what fast air loses, where that is to be seen."""
+def _still(assessment: Assessment, a: Acoustic) -> tuple[Curve, ...]:
+    """The ceiling without what fast air and bent parts take, where that is to be seen."""
     apart = np.abs(a.still.level - a.top.level) > TO_BE_SEEN
     if not apart.any():
         return ()
     line = np.where(apart, a.still.level, np.nan)
     at = float(a.frequency[int(np.argmax(a.still.level - a.top.level))])
-    return (Curve("without turbulence", a.frequency, line, "ink2", 1.4, "dashed", label_at=at),)
+    bent = assessment.design.brief.edges.large_signal
+    name = "as at low level" if bent else "without turbulence"
+    return (Curve(name, a.frequency, line, "ink2", 1.4, "dashed", label_at=at),)
 
 
 def _further_limits(a: Acoustic) -> tuple[Curve, ...]:

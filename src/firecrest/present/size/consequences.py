@@ -146,12 +146,13 @@ def _other_count(assessment: Assessment, place: int) -> list[Fact]:
 def _turbulence(assessment: Assessment) -> list[Fact]:
     """What the port's own turbulence costs at the promise."""
     found = port_loss(assessment)
-    if found is None:
+    if found is None or not assessment.design.brief.edges.turbulence:
         return []
     loss, at = found.worst
+    bent = assessment.design.brief.edges.large_signal
     return [
         Fact(
-            "Lost to its turbulence",
+            "Lost to its turbulence" if not bent else "Lost to turbulence and bent parts",
             f"{figure(loss, 1)} dB at {at:.0f} Hz",
             "met" if loss < 1 else "close",
             "At the promise, and below it with a held low note. Grows with level; from the shape "

@@ -24,6 +24,7 @@ NEAR_20 = 0.5
 """K from 20 °C within which suspensions are as stated."""
 EDGES: Mapping[str, str] = {
     "turbulence": "Turbulence in ports",
+    "large_signal": "Bent motors and suspensions",
     "hot_coils": "Hot coils",
     "suspensions": "Suspensions by temperature",
 }
@@ -43,6 +44,7 @@ def edges_of(assessment: Assessment) -> list[Edge]:
     design, a = assessment.design, assessment.acoustic
     told_of = {
         "turbulence": _turbulence(design, a),
+        "large_signal": _large_signal(design, a),
         "hot_coils": _hot_coils(design, a),
         "suspensions": _suspensions(design),
     }
@@ -64,8 +66,21 @@ def _turbulence(design: Design, a: Acoustic | None) -> str:
     if found is None or found.worst[0] < NOTICED:
         return "take nothing to speak of here; the loss by shape is an estimate, ±30 %"
     lost, at = found.worst
-    taken = f"takes up to {figure(lost, 1)} dB of the ceiling, at {at:.0f}{THIN_SPACE}Hz"
+    beside = ", together with what bends," if design.brief.edges.large_signal else ""
+    taken = f"takes{beside} up to {figure(lost, 1)} dB of the ceiling, at {at:.0f}{THIN_SPACE}Hz"
     return f"{taken}; programme level leaves it out. The loss by shape is an estimate, ±30 %"
+
+
+def _large_signal(design: Design, a: Acoustic | None) -> str:
+    if a is None or not any(g.driver.bends for g in a.sound.inputs.box.groups):
+        return ""
+    if not design.brief.edges.large_signal:
+        return "left out; values as close to rest, up to the limit of the travel"
+    return (
+        "ceiling, reach at level, travel and speed count them; where no sheet says how, 82 % of Bl "
+        "and 75 % of the compliance are left at Xmax, an estimate, ± a third. Bias, offset and "
+        "harmonics are left out; programme level too"
+    )
 
 
 def _hot_coils(design: Design, a: Acoustic | None) -> str:
@@ -101,7 +116,8 @@ def _suspensions(design: Design) -> str:
 def turbulence_sentence(assessment: Assessment, a: Acoustic) -> list[Sentence]:
     """Where the ports' own turbulence takes a lot of the ceiling within the promised band."""
     found = ceiling_loss(a)
-    if found is None:
+    edges = assessment.design.brief.edges
+    if found is None or edges.large_signal or not edges.turbulence:
         return []
     span = _span(found, assessment.design.brief.bass.frequency)
     if span is None:

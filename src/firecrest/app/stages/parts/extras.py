@@ -12,8 +12,10 @@ from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
+from firecrest.design.edits import parts as part_edits
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
+from firecrest.design.parts import DriverPart
 from firecrest.design.power import Amplifier, Cell
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.power import power
@@ -172,4 +174,25 @@ def _warmth(editing: Editing, part: Cell, path: Path) -> QWidget:
         "" if part.warmth else "usual of its kind, an estimate",
         grid_of([heads, *rows]),
         _button(editing, text, swap),
+    )
+
+
+def large_travel(editing: Editing, part: DriverPart, path: Path) -> QWidget:
+    """What is left of a driver's values away from rest, as measured."""
+    heads: list[QWidget] = [label(t, "hint") for t in ("at", "Bl", "stiffness", "Le")]
+    names = ("travel", "bl", "kms", "le")
+    rows = [
+        _fields(editing, [(*path, "large", k, n) for n in names], CELL_FIELD)
+        for k in range(len(part.large))
+    ]
+    return column(
+        "At large travel",
+        "mean of both sides" if rows else "usual over Xmax, an estimate",
+        *([grid_of([heads, *rows])] if rows else []),
+        _buttons(
+            editing,
+            "point",
+            partial(part_edits.add_travel_point, path=path),
+            partial(part_edits.remove_travel_point, path=path),
+        ),
     )

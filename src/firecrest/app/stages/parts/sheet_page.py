@@ -9,7 +9,7 @@ from firecrest.app.session import Session
 from firecrest.app.stages.base import below, column, columns, grid_of
 from firecrest.app.stages.parts.bands import Band, dispute_band
 from firecrest.app.stages.parts.curve_view import CurveView
-from firecrest.app.stages.parts.extras import extras
+from firecrest.app.stages.parts.extras import extras, large_travel
 from firecrest.app.stages.parts.figures import FigureRow
 from firecrest.app.stages.parts.paste_panel import PastePanel
 from firecrest.app.stages.parts.subject import Subject
@@ -292,7 +292,8 @@ class SheetPage(QWidget):
         )
         if isinstance(part, DriverPart):
             measured = self._pictured("Response", "response", self.response)
-            return columns(outside, self._gaps, measured)
+            bent = large_travel(self.editing, part, self.subject.path)
+            return columns(outside, below(self._gaps, bent), measured)
         return columns(outside, self._gaps) if known else QWidget()
 
     def _missing(self) -> QWidget:

@@ -303,7 +303,7 @@ class PartsStage(Stage):
             self.pages.setCurrentIndex(0)
             return "shelf"
         part = self.subject.part
-        names = ("claims", "table", "warmth", "other_outputs")
+        names = ("claims", "table", "warmth", "large", "other_outputs")
         lists = tuple(len(getattr(part, name, ())) for name in names)
         kinds = getattr(part, "efficiency", None) is None, getattr(part, "chemistry", "")
         return self.subject, self.view, self.pasting, type(part), lists, kinds
