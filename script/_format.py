@@ -36,6 +36,7 @@ SI = {
     "speed": "m/s",
     "density": "kg/m³",
     "pressure": "Pa",
+    "flow resistivity": "Pa·s/m²",
     "thermal resistance": "K/W",
     "heat capacity": "J/K",
     "share": "0 to 1",

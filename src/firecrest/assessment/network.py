@@ -10,6 +10,7 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.wiring import Wiring
 from firecrest.core.acoustics import chambers as chamber_air
+from firecrest.core.acoustics.fill import Fill
 from firecrest.core.acoustics.openings import OUTSIDE as NO_CHAMBER
 from firecrest.core.acoustics.openings import Opening, Radiator
 from firecrest.core.air import Air
@@ -70,20 +71,27 @@ def box_model(
         )
     )
     left = [v if isinstance(v, float) else np.asarray(v) for v in volumes]
+    volumes = tuple(np.maximum(v, LEAST_AIR) for v in left)
     compliances = [
-        chamber_air.compliance(np.maximum(v, LEAST_AIR) * (1 + chamber.stuffing), air)
-        for chamber, v in zip(box.chambers, left, strict=True)
+        chamber_air.compliance(v * (1 + _stuffing(chamber)), air)
+        for chamber, v in zip(box.chambers, volumes, strict=True)
     ]
+    fills = [_fill(chamber, v, air) for chamber, v in zip(box.chambers, volumes, strict=True)]
     tuned = [chamber_air.openings_that_tune(openings, k) for k in range(len(ids))]
     alone = [0.5 if box.groups[k].pair != "alone" else 1.0 for k in owners]
     tuning, reference = _tunings(compliances, tuned, drivers, alone)
+    if any(fills):
+        grown = [_grown(*each) for each in zip(compliances, fills, reference, strict=True)]
+        tuning, reference = _tunings(grown, tuned, drivers, alone)
     lossy = tuple(
         kind_of_opening(item).lossy(item, element, _reference_of(element, tuned, reference))
         for item, element in zip(box.openings, openings, strict=True)
     )
     nodes = tuple(
-        _chamber(chamber, compliance, f)
-        for chamber, compliance, f in zip(box.chambers, compliances, reference, strict=True)
+        _chamber(chamber, compliance, f, fill)
+        for chamber, compliance, f, fill in zip(
+            box.chambers, compliances, reference, fills, strict=True
+        )
     )
     network = net.Network((*nodes, *pairs.trapped), drivers, lossy, len(wiring), nodes=pairs.nodes)
     full = tuple(np.asarray(v <= 0) for v in left)
@@ -225,9 +233,29 @@ def _closed(compliance: Number, around: list[tuple[net.DriverGroup, float]]) -> 
     return chamber_air.closed_resonance(fs, suspension, compliance)
 
 
-def _chamber(chamber: Chamber, compliance: Number, reference: Number) -> net.Chamber:
-    """Losses by Q, except a leak that was measured."""
-    model = chamber_air.lossy_chamber(compliance, reference, chamber.leak_q, chamber.absorption_q)
-    if chamber.leak_resistance is None:
-        return model
-    return net.Chamber(model.compliance, 1.0 / chamber.leak_resistance, model.absorption)
+def _stuffing(chamber: Chamber) -> Number:
+    """How much larger the air seems; fibre with a flow resistance says it itself."""
+    return chamber.stuffing if chamber.fill_resistivity is None else 0.0
+
+
+def _fill(chamber: Chamber, volume: Number, air: Air) -> Fill | None:
+    if chamber.fill_resistivity is None:
+        return None
+    return Fill(chamber.fill_resistivity, chamber.fill_share, volume, air)
+
+
+def _grown(compliance: Number, fill: Fill | None, reference: Number) -> Number:
+    """Compliance near the tuning, at which its filled air is squeezed."""
+    if fill is None:
+        return compliance
+    return fill.compliance(2 * pi * np.asarray(reference))
+
+
+def _chamber(
+    chamber: Chamber, compliance: Number, reference: Number, fill: Fill | None
+) -> net.Chamber:
+    """Losses by Q, except a leak that was measured and fibre with a flow resistance."""
+    quality = chamber.absorption_q if fill is None else None
+    model = chamber_air.lossy_chamber(compliance, reference, chamber.leak_q, quality)
+    leak = model.leak if chamber.leak_resistance is None else 1.0 / chamber.leak_resistance
+    return net.Chamber(model.compliance, leak, model.absorption, fill)

@@ -138,6 +138,30 @@ class Chamber:
         digits=0,
         help="Loss in the stuffing; 100 empty, 30 lined. Empty: none.",
     )
+    fill_resistivity: float | None = number(
+        "Fibre, flow resistance",
+        "flow resistivity",
+        50,
+        2e5,
+        "kPa·s/m²",
+        default=None,
+        empty="by QA",
+        digits=1,
+        help=(
+            "Of wool or polyester, 1 to 20 by how tightly it is packed; takes the place of "
+            "stuffing and QA. Empty: by these."
+        ),
+    )
+    fill_share: float = number(
+        "Fibre fills",
+        "share",
+        0.01,
+        1,
+        "%",
+        default=1.0,
+        digits=0,
+        help="Of the chamber, from its back; only with a flow resistance.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -15,6 +15,7 @@ from firecrest.assessment.lower.parts import (
 )
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.openings import kind_of_opening
+from firecrest.core.acoustics.fill import FIBRE_BAND
 from firecrest.core.note import Note, note
 from firecrest.core.power.amplifier import CURRENT_RESERVE, DEFAULT_LOSS, DEFAULT_THD
 from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
@@ -165,6 +166,9 @@ def _missing(box: inputs.Box, power: Power) -> Iterator[Note]:
 
 def _estimates(box: inputs.Box, power: Power) -> Iterator[Note]:
     """Stated defaults that stand in for figures."""
+    for chamber in box.chambers:
+        if chamber.fill_resistivity is not None:
+            yield note("fibre", chamber=chamber.name, share=FIBRE_BAND)
     said = [line for _, board in power.amplifiers for line in _board_estimates(board.part)]
     yield from dict.fromkeys(said)
     said = [line for o in box.openings for line in kind_of_opening(o).estimates(box, o)]

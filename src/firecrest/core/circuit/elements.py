@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.core.acoustics.driver import DriverConstants
+from firecrest.core.acoustics.fill import Fill
 from firecrest.core.acoustics.openings import OUTSIDE, Opening
 from firecrest.core.arrays import Complex, Number, Real, inverse
 from firecrest.core.circuit.electrical import GROUND, Branch, Coil, output
@@ -18,15 +19,19 @@ from firecrest.core.circuit.electrical import GROUND, Branch, Coil, output
 class Chamber:
     """Air of a chamber: compliance (m3/Pa), leak (1/R, m3/(Pa s)), series absorption (Pa s/m3).
 
-    No compliance at all is air that cannot be squeezed: what bounds it then moves as one.
+    No compliance at all is air that cannot be squeezed: what bounds it then moves as one. With a
+    ``fill`` of fibre that says what the air does, in place of compliance and absorption.
     """
 
     compliance: Number
     leak: Number = 0.0
     absorption: Number = 0.0
+    fill: Fill | None = None
 
     def admittance(self, omega: Real) -> Complex:
         """Air and leak in parallel, m3/(Pa s), shape (..., F)."""
+        if self.fill is not None:
+            return np.asarray(self.fill.admittance(omega) + self.leak)
         air = 1j * omega * self.compliance
         if not isinstance(self.absorption, float) or self.absorption:
             air = air * inverse(1.0 + air * self.absorption)

@@ -63,7 +63,10 @@ def set_damping(design: Design, chamber: int, preset: Damping) -> tuple[str, Des
     """(label, design) with a chamber as filled as the words say."""
     path = ("box", "chambers", chamber)
     made = rebuilt(
-        value_at(design, path), stuffing=preset.stuffing[0], absorption_q=preset.absorption_q[0]
+        value_at(design, path),
+        stuffing=preset.stuffing[0],
+        absorption_q=preset.absorption_q[0],
+        fill_resistivity=None,
     )
     return f"Inside: {preset.words}", replace_at(design, path, made)
 

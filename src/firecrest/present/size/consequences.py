@@ -74,6 +74,8 @@ def _damping(assessment: Assessment, place: int) -> list[Fact]:
     """What the range of a preset of damping makes of bass reach and loudness."""
     chamber = assessment.design.box.chambers[place]
     preset = damping_of(chamber.stuffing, chamber.absorption_q)
+    if chamber.fill_resistivity is not None:
+        preset = None
     if preset is None:
         return []
     ends = []

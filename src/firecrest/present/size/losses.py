@@ -22,6 +22,8 @@ def damping_in_force(design: Design, place: int) -> int | None:
     if place >= len(design.box.chambers):
         return None
     chamber = design.box.chambers[place]
+    if chamber.fill_resistivity is not None:
+        return None
     preset = damping_of(chamber.stuffing, chamber.absorption_q)
     return None if preset is None else DAMPING.index(preset)
 

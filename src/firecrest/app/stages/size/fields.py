@@ -84,7 +84,7 @@ def _chamber(session: Session, owner: Path, act: Callable[[str], None]) -> Rows:
         rows.append(number(session, bindings.tuning(place)))
     rows.append(labelled("Tightness", _tightness(session, place)))
     rows.append(labelled("Inside", _damping(session, place)))
-    names = ["share", "leak_q", "stuffing", "absorption_q"]
+    names = ["share", "leak_q", "stuffing", "absorption_q", "fill_resistivity", "fill_share"]
     rows += numbers(session, *((*owner, n) for n in (*names, "leak_resistance", "stated_volume")))
     rows.append(
         buttons(
