@@ -97,16 +97,23 @@ class Heated:
         and what the listener then misses.
         """
         shares, losses, ohms = [], [], []
-        whole = decibel(self.still.pressure)
+        whole = np.abs(self.still.pressure)
         for k, power in enumerate(self.warming.rated):
             gain = self.gained(k, 0.0 if power is None else power)
             share = 1.0 / (1.0 + self.answer[k, k] * gain)
             push = -gain * share * self.still.coil_current[k]
             hot = added(self.still.pressure, [push], [self.answers[k].pressure])
             shares.append(share)
-            losses.append(whole - decibel(hot))
+            losses.append(_missed(whole, np.abs(hot)))
             ohms.append(self.warming.ohms[k] + gain)
         return replace(self.still, heated=Hot(tuple(shares), tuple(losses), tuple(ohms)))
+
+
+def _missed(cold: Real, hot: Real) -> Real:
+    """DB from one pressure to a lower one; 0 where there is no sound to be missed."""
+    heard = (cold > 0) & (hot > 0)
+    cold, hot = np.broadcast_arrays(cold, hot)
+    return np.asarray(decibel(np.divide(cold, hot, out=np.ones(heard.shape), where=heard)))
 
 
 def heated(scene: Scene, still: Transfers, warming: Warming, first: int) -> Heated:

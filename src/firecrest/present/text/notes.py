@@ -44,8 +44,8 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "claims": lambda part, thd: f"Claims of {part}: taken at {100 * thd:g} % distortion",
     "port speed": "Air speed in the port: by the shape of its edges, at 50 Hz and 70 mm; ±30 %",
     "fibre": lambda chamber, share: (
-        f"Fibre in {chamber}: by its flow resistance, ±{100 * share:g} % of what it adds; leaks do "
-        "not brake flow noise"
+        f"Fibre in {chamber}: by its flow resistance, ±{100 * share:g} % of what it adds; the "
+        "noise of air through leaks is left out"
     ),
     "travel": lambda part, share: f"Travel of {part}: estimated, ±{100 * share:g} %",
     # claims that contradict each other
