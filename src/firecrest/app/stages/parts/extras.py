@@ -42,6 +42,7 @@ class ListEdit(NumberEdit):
         super().__init__(editing, at_path(editing.design, path))
         fix(self, width=width)
         self.setProperty("dense", True)
+        self.setProperty("path", ".".join(map(str, path)))
         editing.changed.connect(self.refresh)
 
     def refresh(self) -> None:
