@@ -11,7 +11,7 @@ import numpy as np
 
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.network import BoxModel
-from firecrest.assessment.sites import added, answer_of, combined
+from firecrest.assessment.sites import added, answers_of, combined
 from firecrest.assessment.sound import Scene
 from firecrest.core.acoustics.thermal import rise_per_watt, warmer
 from firecrest.core.air import STANDARD_TEMPERATURE
@@ -23,6 +23,8 @@ from firecrest.core.limits.elements import Hot, Limit, Transfers
 CLOSE = 1e-4
 """Share of its resistance to which a coil agrees with the power that it lets in: 0.03 K."""
 MOST_STEPS = 40
+STRAIGHT = 8
+"""Steps all of the way; where that swings, half of it after these."""
 STEADY = 0.003
 """Share by which a drive may still move without new limits: less than 0.01 dB of warmth."""
 LEAST_DRIVE = 1e-9
@@ -57,7 +59,7 @@ class Heated:
 
     still: Transfers
     warming: Warming
-    answers: tuple[Transfers, ...]
+    answers: Transfers
     answer: Complex
 
     def gained(self, k: int, watts: Number | Real) -> Number:
@@ -81,7 +83,7 @@ class Heated:
         """
         each = range(len(self.warming.ohms))
         gains = [self.gained(k, 0.0) for k in each]
-        for _ in range(MOST_STEPS):
+        for step in range(MOST_STEPS):
             current = self.currents(gains)
             heat = [drive**2 * (np.abs(i) ** 2 @ weights)[..., None] for i in current]
             found = [self.gained(k, heat[k] * (self.warming.ohms[k] + gains[k])) for k in each]
@@ -89,7 +91,10 @@ class Heated:
             moving = np.max(np.broadcast_arrays(*moved), axis=0) >= CLOSE
             if not moving.any():
                 break
-            gains = [np.where(moving, 0.5 * (found[k] + gains[k]), gains[k]) for k in each]
+            share = 1.0 if step < STRAIGHT else 0.5
+            gains = [
+                np.where(moving, gains[k] + share * (found[k] - gains[k]), gains[k]) for k in each
+            ]
         return tuple(gains)
 
     def at_rated(self) -> Transfers:
@@ -102,7 +107,7 @@ class Heated:
             gain = self.gained(k, 0.0 if power is None else power)
             share = 1.0 / (1.0 + self.answer[k, k] * gain)
             push = -gain * share * self.still.coil_current[k]
-            hot = added(self.still.pressure, [push], [self.answers[k].pressure])
+            hot = added(self.still.pressure, [push], self.answers.pressure[k : k + 1])
             shares.append(share)
             losses.append(_missed(whole, np.abs(hot)))
             ohms.append(self.warming.ohms[k] + gain)
@@ -119,9 +124,9 @@ def _missed(cold: Real, hot: Real) -> Real:
 def heated(scene: Scene, still: Transfers, warming: Warming, first: int) -> Heated:
     """A box whose coils may warm; ``scene`` is solved for a volt in each, from ``first`` on."""
     count = len(warming.ohms)
-    answers = tuple(answer_of(scene, first + k, still) for k in range(count))
-    parts = [np.broadcast_arrays(*(a.coil_current[j] for a in answers)) for j in range(count)]
-    return Heated(still, warming, answers, np.stack([np.stack(row) for row in parts]))
+    answers = answers_of(scene, range(first, first + count), still)
+    own = np.stack(np.broadcast_arrays(*answers.coil_current))
+    return Heated(still, warming, answers, own)
 
 
 @dataclass(frozen=True)

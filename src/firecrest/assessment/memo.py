@@ -63,7 +63,7 @@ class Memo:
         """Worked out, counted, and sealed; what only bundles its arguments is sealed already."""
         result = function(*args)
         if self._sealed and not isinstance(function, type):
-            seal(result)
+            seal(result, args)
         name = getattr(function, "__name__", "")
         self.runs[name] = self.runs.get(name, 0) + 1
         return result
@@ -88,12 +88,15 @@ def _key(args: tuple[Any, ...]) -> tuple[Any, ...]:
     )
 
 
-def seal(value: Any) -> None:
-    """Make every array in nested results read-only: what is remembered is shared."""
-    met = [value]
+def seal(value: Any, sealed: tuple[Any, ...] = ()) -> None:
+    """Make every array in nested results read-only: what is remembered is shared.
+
+    Nothing is done in what is ``sealed`` already.
+    """
+    met, known = [value], {id(item) for item in sealed}
     for item in met:
         kind = type(item)
-        if kind in BARE:
+        if kind in BARE or id(item) in known:
             continue
         if kind is np.ndarray:
             item.flags.writeable = False

@@ -9,45 +9,53 @@ from dataclasses import replace
 
 import numpy as np
 
-from firecrest.assessment.acoustic import transfers_from
-from firecrest.assessment.sound import Scene
-from firecrest.core.arrays import Complex, mixed, summed
+from firecrest.assessment.sound import Scene, whole_flow
+from firecrest.core.acoustics.radiation import heard
+from firecrest.core.arrays import Complex, summed
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Transfers
 
 
-def answer_of(scene: Scene, place: int, still: Transfers) -> Transfers:
-    """What the drive at ``place`` of the scene's solution does, like ``still`` of the channels.
+def answers_of(scene: Scene, places: Sequence[int], still: Transfers) -> Transfers:
+    """What the drives at ``places`` of the scene's solution do, like ``still`` of the channels.
 
-    No output feels it as a voltage.
+    Arrays are (n, ..., F). No output feels them as a voltage, no block of the voice at all.
     """
-    own = replace(scene, solution=scene.solution.of(slice(place, place + 1)))
-    one = np.ones(len(scene.frequency), dtype=np.complex128)
-    alone = transfers_from(own, [one[None]], (1,))
-    outputs = tuple(
-        Output(0.0 * one, mixed(current, [one]), o.count)
-        for current, o in zip(own.solution.output_current, still.outputs, strict=True)
+    solution = scene.solution.of(np.array(places))
+    omega = 2j * np.pi * solution.frequency
+    own = replace(scene, solution=solution)
+    flow = whole_flow(own)
+    return Transfers(
+        still.frequency,
+        heard(flow, solution.frequency, scene.around, scene.air),
+        tuple(
+            Output(np.zeros(()), current, o.count)
+            for current, o in zip(solution.output_current, still.outputs, strict=True)
+        ),
+        (),
+        solution.current,
+        tuple(v / omega for v in solution.velocity),
+        tuple(
+            q * element.per_flow(omega)
+            for element, q in zip(scene.model.network.openings, solution.opening_flow, strict=True)
+        ),
     )
-    return replace(alone, outputs=outputs, blocks=())
 
 
-def combined(
-    still: Transfers, pushes: Sequence[Complex], answers: Sequence[Transfers]
-) -> Transfers:
+def combined(still: Transfers, pushes: Sequence[Complex], answers: Transfers) -> Transfers:
     """All that ``still`` does together with the drives ``pushes``."""
 
     def _each(name: str) -> tuple[Complex, ...]:
-        own = (getattr(answer, name) for answer in answers)
-        rows = zip(getattr(still, name), *own, strict=True)
-        return tuple(added(value, pushes, parts) for value, *parts in rows)
+        rows = zip(getattr(still, name), getattr(answers, name), strict=True)
+        return tuple(added(value, pushes, parts) for value, parts in rows)
 
     outputs = tuple(
-        replace(o, current=added(o.current, pushes, [part.current for part in parts]))
-        for o, *parts in zip(still.outputs, *(a.outputs for a in answers), strict=True)
+        replace(o, current=added(o.current, pushes, part.current))
+        for o, part in zip(still.outputs, answers.outputs, strict=True)
     )
     return replace(
         still,
-        pressure=added(still.pressure, pushes, [answer.pressure for answer in answers]),
+        pressure=added(still.pressure, pushes, answers.pressure),
         outputs=outputs,
         coil_current=_each("coil_current"),
         excursion=_each("excursion"),
@@ -55,6 +63,6 @@ def combined(
     )
 
 
-def added(value: Complex, pushes: Sequence[Complex], parts: Sequence[Complex]) -> Complex:
-    """A quantity with what each drive adds."""
+def added(value: Complex, pushes: Sequence[Complex], parts: Complex) -> Complex:
+    """A quantity with what each drive adds; ``parts`` (n, ..., F)."""
     return summed([value, *(push * part for push, part in zip(pushes, parts, strict=True))])

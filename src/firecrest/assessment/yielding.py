@@ -12,7 +12,7 @@ import numpy as np
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.openings.port import loss_coefficient
-from firecrest.assessment.sites import added, answer_of, combined
+from firecrest.assessment.sites import added, answers_of, combined
 from firecrest.assessment.sound import Scene
 from firecrest.core.acoustics.large_signal import Bends
 from firecrest.core.acoustics.openings import Radiator
@@ -106,7 +106,7 @@ class Yielding:
     flow: Complex
     places: Places
     sites: Sites
-    answers: tuple[Transfers, ...]
+    answers: Transfers
     answer: Complex
     drives: tuple[int, ...]
     scene: Scene
@@ -123,7 +123,7 @@ class Yielding:
             self,
             still=self.still.of(places),
             flow=self.flow[..., places],
-            answers=tuple(answer.of(places) for answer in self.answers),
+            answers=self.answers.of(places),
             answer=self.answer[..., places],
         )
 
@@ -164,7 +164,7 @@ class Yielding:
     def level_at(self, drive: Real) -> Real:
         """Level in dB per unit input at ``drive``."""
         pushes = self.settled(drive).drives
-        return level(added(self.still.pressure, pushes, [a.pressure for a in self.answers]))
+        return level(added(self.still.pressure, pushes, self.answers.pressure))
 
     def drive_for(self, wanted: Real, start: Real) -> Real:
         """V rms of input that give ``wanted`` dB, from ``start``, which gives them at low level.
@@ -206,7 +206,7 @@ def yielding(
     answer = np.stack(
         [np.stack([np.broadcast_to(q[place], flow.shape[1:]) for place in drives]) for q in through]
     )
-    answers = tuple(answer_of(scene, place, still) for place in drives)
+    answers = answers_of(scene, drives, still)
     sites = Sites(
         tuple(MouthSite(n, m.resistance) for n, m in enumerate(mouths[: places.ports])),
         tuple(cones),

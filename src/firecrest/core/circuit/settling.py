@@ -13,7 +13,7 @@ from math import sqrt
 import numpy as np
 
 from firecrest.core.acoustics.large_signal import Bends, met
-from firecrest.core.arrays import Complex, Number, Real
+from firecrest.core.arrays import Complex, Number, Real, inverse
 from firecrest.core.circuit.nodes import Nodes
 
 CLOSE = 1e-5
@@ -196,8 +196,17 @@ def _load(levels: list[Real], sites: Sites, omega: Real) -> Load:
 
 
 def loaded(still: Complex, answer: Complex, load: Load) -> Complex:
-    """What flows at each site (n, ..., F) under a ``load``: (1 + Y N) Q = Q0."""
+    """What flows at each site (n, ..., F) under a ``load``: (1 + Y N) Q = Q0, up to two by hand."""
     count = len(still)
+    if count == 1:
+        return np.asarray(still[0] / (1.0 + answer[0, 0] * load[0, 0]))[None]
+    if count == 2 and len(load) == 2:
+        one, two = load[0, 0], load[1, 1]
+        first, second = 1.0 + answer[0, 0] * one, 1.0 + answer[1, 1] * two
+        back, forth = answer[0, 1] * two, answer[1, 0] * one
+        whole = inverse(first * second - back * forth)
+        near = (second * still[0] - back * still[1]) * whole
+        return np.stack(np.broadcast_arrays(near, (first * still[1] - forth * still[0]) * whole))
     system = Nodes(count, 1)
     for n in range(count):
         system.add(n, n, np.ones(()))

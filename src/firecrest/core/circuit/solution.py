@@ -36,7 +36,7 @@ class Solution:
     radiated: Complex
     leaked: Complex
 
-    def of(self, places: slice) -> "Solution":
+    def of(self, places: slice | Real) -> "Solution":
         """The answers to some of what drives the network."""
 
         def _part(value: Complex | None) -> Any:

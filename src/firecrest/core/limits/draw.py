@@ -18,6 +18,11 @@ class Output:
     current: Complex
     count: int
 
+    def of(self, places: Real) -> "Output":
+        """The same at some of its frequencies."""
+        volts = self.voltage[..., places] if self.voltage.ndim else self.voltage
+        return Output(volts, self.current[..., places], self.count)
+
     @property
     def watts(self) -> Real:
         """Mean power Re(V I*) of one output."""

@@ -60,10 +60,7 @@ class Transfers:
         return Transfers(
             self.frequency[places],
             self.pressure[..., places],
-            tuple(
-                Output(o.voltage[..., places], o.current[..., places], o.count)
-                for o in self.outputs
-            ),
+            tuple(o.of(places) for o in self.outputs),
             _each(self.blocks),
             _each(self.coil_current),
             _each(self.excursion),

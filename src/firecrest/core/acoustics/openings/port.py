@@ -105,6 +105,10 @@ class Port:
         into = mixed(flow.into, flow.voices)
         return np.asarray(np.maximum(np.abs(out), np.abs(into)) / self.area)
 
+    def per_flow(self, jw: Complex) -> Complex:
+        """Speed of the air per volume velocity of one, whatever the frequency ``jw``/j."""
+        return np.asarray(1.0 / self.area)
+
     def resonator(self) -> tuple[Number, Number]:
         """(1/mass, own resonance as w^2) of all ``count`` together, in acoustic units."""
         return self.count / np.asarray(self.mass), 0.0

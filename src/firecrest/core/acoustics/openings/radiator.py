@@ -68,6 +68,10 @@ class Radiator:
         whole = np.asarray(self.count * self.area**2 * inverse(impedance))
         return whole, whole
 
+    def per_flow(self, jw: Complex) -> Complex:
+        """Travel per volume velocity of one at the frequency ``jw``/j."""
+        return np.asarray(1.0 / (self.area * jw))
+
     @property
     def resonance(self) -> Number:
         """Its own resonance in Hz, at which it cancels the cones."""
