@@ -9,6 +9,7 @@ from firecrest.assessment.acoustic import EDIT_GRID, transfers_from
 from firecrest.assessment.assess import assess
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voice_rows
+from firecrest.assessment.sounding import most_lost
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.acoustics.thermal import COPPER, PLAYED, rise_per_watt
 from firecrest.core.circuit.solve import solve
@@ -48,7 +49,7 @@ def cold_ohms(a):
 def test_the_programme_level_is_that_of_a_box_with_coils_so_warm(name):
     design = hard_driven(name)
     a = assess(design).acoustic
-    lasting = a.sound.programmed
+    lasting = a.lasting
     rises = [float(np.ravel(r)[0]) for r in lasting.rises]
     assert max(rises) > 5
     ohms = [r * (1 + COPPER * k) for r, k in zip(cold_ohms(a), rises, strict=True)]
@@ -108,9 +109,9 @@ def test_the_coils_own_limit_is_told_at_its_rated_temperature():
 
 def test_cold_and_hot_levels_are_both_told_and_hot_is_never_louder():
     for name in ("slipway", "lantern", "breakwater"):
-        lasting = assess(hard_driven(name)).acoustic.sound.programmed
+        lasting = assess(hard_driven(name)).acoustic.lasting
         assert np.all(lasting.level <= lasting.cold_level + 1e-9)
-    linear = assess(with_edges(read_demo("slipway"), LINEAR)[1]).acoustic.sound.programmed
+    linear = assess(with_edges(read_demo("slipway"), LINEAR)[1]).acoustic.lasting
     np.testing.assert_array_equal(linear.level, linear.cold_level)
     assert linear.rises == ()
 
@@ -118,4 +119,11 @@ def test_cold_and_hot_levels_are_both_told_and_hot_is_never_louder():
 def test_a_driver_of_which_nothing_is_known_stays_cold():
     path = ("box", "groups", 0, "driver", "pe")
     a = assess(replace_at(read_demo("slipway"), path, None)).acoustic
-    assert float(np.ravel(a.sound.programmed.rises[0])[0]) == pytest.approx(0.0)
+    assert float(np.ravel(a.lasting.rises[0])[0]) == pytest.approx(0.0)
+
+
+@pytest.mark.parametrize("name", ["slipway", "breakwater", "lantern", "boathouse-bandpass"])
+def test_no_coil_takes_more_than_the_bound_that_saves_reckoning_with_it(name):
+    a = assess(hard_driven(name)).acoustic
+    lost = a.lasting.cold_level - a.lasting.level
+    assert 0 < lost[0] < np.ravel(most_lost(a.sound))[0]

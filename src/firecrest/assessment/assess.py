@@ -29,7 +29,15 @@ from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.network import BoxModel
 from firecrest.assessment.sound import Scene, flat_level
-from firecrest.assessment.sounding import CANCELLED, SILENCE, Sounding, cabinet_in, sounding
+from firecrest.assessment.sounding import (
+    CANCELLED,
+    SILENCE,
+    Programmed,
+    Sounding,
+    cabinet_in,
+    lasting_in,
+    sounding,
+)
 from firecrest.assessment.verdicts import Promise, promise_of
 from firecrest.core.arrays import Real
 from firecrest.core.circuit.solution import Solution
@@ -180,11 +188,14 @@ class Acoustic:
         return low_note_of(held, self.limits) if held else None
 
     @cached_property
+    def lasting(self) -> Programmed:
+        """What lasts, with coils as warm as it makes them."""
+        return lasting_in(self.sound, self.memo)
+
+    @cached_property
     def programme(self) -> ProgrammeLevel:
         """The highest long-term level."""
-        return programme_level_of(
-            self.sound.programmed.allowed, self.sound.programmed.hot_unit_level
-        )
+        return programme_level_of(self.lasting.allowed, self.lasting.hot_unit_level)
 
     @cached_property
     def runtime(self) -> Runtime | None:
@@ -254,7 +265,7 @@ def assess(design: Design, memo: Memo | None = None) -> Assessment:
         verdicts = unheard(lowered, rolled, reason)
     else:
         heard = heard_of(sound, lowered, memo)
-        summary = summary_of(sound, heard)
+        summary = summary_of(sound, heard, memo)
         found = judging(lowered, lowered.inputs, rolled, summary, memo)
         verdicts = found.verdicts
         acoustic = Acoustic(sound, heard, found, memo)

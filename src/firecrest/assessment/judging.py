@@ -13,7 +13,14 @@ from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.whole import Lowered
 from firecrest.assessment.memo import Memo
-from firecrest.assessment.sounding import CANCELLED, NOTHING, SILENCE, Sounding
+from firecrest.assessment.sounding import (
+    CANCELLED,
+    NOTHING,
+    SILENCE,
+    Sounding,
+    lasting_in,
+    most_lost,
+)
 from firecrest.assessment.verdicts import (
     Verdict,
     Waiting,
@@ -115,15 +122,18 @@ def heard_of(sound: Sounding, lowered: Lowered, memo: Memo) -> Heard:
     return memo(_heard, sound.unit_level, sound.top, stretches, ask, gaps, lossy)
 
 
-def summary_of(sound: Sounding, heard: Heard) -> Summary:
-    """What is left of a solved box for the verdicts."""
+def summary_of(sound: Sounding, heard: Heard, memo: Memo) -> Summary:
+    """What is left of a solved box for the verdicts; coils are warm where that can matter."""
     programmed = sound.programmed
+    lowest = programmed.cold_level - most_lost(sound)
+    if np.any(playing_level(sound.inputs.brief) > lowest):
+        programmed = lasting_in(sound, memo)
     return Summary(
         heard.loudness,
         heard.reach,
         None if heard.held is None else np.asarray(heard.held.margin >= 0),
-        programmed.draw,
-        programmed.unit_level,
+        sound.programmed.draw,
+        sound.programmed.unit_level,
         programmed.level,
         np.asarray(np.max(sound.unit_level, axis=-1, keepdims=True) < SILENCE),
         sound.scene.model.full,

@@ -27,7 +27,7 @@ from firecrest.assessment.sound import Scene, voice_rows
 from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.assessment.yielding import Driven, Yielding, ceiling_of, places_in, yielding
 from firecrest.core.acoustics.radiation import level
-from firecrest.core.arrays import Number, Real
+from firecrest.core.arrays import Number, Real, decibel
 from firecrest.core.circuit.solution import Solution
 from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.bus import Bus
@@ -52,6 +52,8 @@ SILENCE = -150.0
 NOTHING = -500.0
 """dB that stand for no sound at all, so that sums and means of levels stay numbers."""
 CANCELLED = note("cancelled")
+TO_BE_SURE = 0.5
+"""DB by which sources that add up may lose more than their coils do."""
 Reached = tuple[Real, tuple[Limit, ...]]
 
 
@@ -60,8 +62,8 @@ class Programmed:
     """What programme of 1 V rms draws and how loud it is, and what each limit allows of it.
 
     ``draw`` and ``unit_level`` are those of cold coils; ``allowed`` and the highest ``level``, with
-    ``hot_unit_level``, those of coils by ``rises`` K warmer than 20 C; ``cold_level`` is that
-    before they warm.
+    ``hot_unit_level``, those of coils by ``rises`` K warmer than 20 C, where these have been
+    reckoned with (``lasting_in``); ``cold_level`` is that before they warm.
     """
 
     draw: Draw
@@ -95,6 +97,9 @@ class Sounding:
     still: Ceiling
     top_unit_level: Real
     yielding: Yielding | None
+    warm: Heated | None
+    bearing: "Bearing"
+    played: Material
 
 
 def wiring_in(numbers: inputs.Inputs) -> Wiring:
@@ -153,11 +158,6 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     bearing = memo(Bearing, ratings, boards, bus_in(numbers, draw, memo))
     given = memo(_given, transfers, bearing, played)
     driven = memo(_driven, given, transfers, lossy, bearing, memo(_sines, brief.listening))
-    programmed = (
-        memo(_lasting, given.programmed, warm, transfers.heated, bearing, played)
-        if warm
-        else given.programmed
-    )
     return Sounding(
         numbers,
         frequency,
@@ -168,11 +168,45 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
         given.unit_level,
         given.draw,
         driven.top,
-        programmed,
+        given.programmed,
         memo(_softer, given, transfers).top,
         driven.unit_level,
         lossy,
+        warm,
+        bearing,
+        played,
     )
+
+
+def lasting_in(sound: Sounding, memo: Memo) -> Programmed:
+    """What lasts with coils as warm as half an hour of programme makes them.
+
+    Only worked out where it is asked for: an edit needs it where play comes near to what lasts.
+    """
+    if sound.warm is None:
+        return sound.programmed
+    cold, rated = sound.programmed, sound.transfers.heated
+    return memo(_lasting, cold, sound.warm, rated, sound.bearing, sound.played)
+
+
+def most_lost(sound: Sounding) -> Number:
+    """DB that warm coils take of the programme level at most.
+
+    No coil gets hotter than its rated power makes it, nor than the power that it takes cold, at a
+    drive that grows by as much as its resistance may; and none takes more than that gains.
+    """
+    hot, warm, weights = sound.transfers.heated, sound.warm, sound.played.weights
+    if hot is None or warm is None or weights is None:
+        return 0.0
+    drive, gained = smallest(sound.programmed.allowed), []
+    drive = np.where(np.isfinite(drive), drive, 0.0)
+    for k, current in enumerate(sound.transfers.coil_current):
+        cold = warm.warming.ohms[k]
+        most = hot.ohms[k] / cold
+        watts = (drive * most) ** 2 * (np.abs(current) ** 2 @ weights)[..., None] * cold
+        gained.append(np.minimum(most, 1.0 + warm.gained(k, watts) / cold))
+    found = decibel(np.max(np.broadcast_arrays(*gained), axis=0))
+    return np.asarray(np.maximum(found, 0.0) + TO_BE_SURE)
 
 
 @dataclass(frozen=True)

@@ -21,7 +21,7 @@ from firecrest.assessment.columns import (
 from firecrest.assessment.judging import heard_of, judging, summary_of, unheard
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
-from firecrest.assessment.sounding import cabinet_in, sounding
+from firecrest.assessment.sounding import cabinet_in, lasting_in, sounding
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
@@ -189,7 +189,7 @@ def _block(
     heard = heard_of(sound, lowered, memo)
     letters, loud = sound.top.letters(), heard.loudness
     curves.level[rows], curves.letters[rows] = sound.top.level, letters
-    found = judging(lowered, numbers, rolled, summary_of(sound, heard), memo)
+    found = judging(lowered, numbers, rolled, summary_of(sound, heard, memo), memo)
     return widened(
         Answers(
             found.verdicts,
@@ -197,7 +197,7 @@ def _block(
             price,
             letter=None if loud is None else picked(letters, np.asarray(loud.point)),
             held_at=None if loud is None else np.asarray(loud.frequency),
-            programme_level=sound.programmed.level,
+            programme_level=lasting_in(sound, memo).level,
             missing=lowered.missing[0] if lowered.missing else None,
         ),
         count,

@@ -166,8 +166,8 @@ def _scalars(design: Design, a: Acoustic, full: FullCharge) -> dict[str, Any]:
         "low_note": _low_note(a, a.low_note),
         "programme_level": {
             "level": a.programme.level,
-            "cold_level": float(np.ravel(a.sound.programmed.cold_level)[0]),
-            "coil_rises": [float(np.ravel(rise)[0]) for rise in a.sound.programmed.rises],
+            "cold_level": float(np.ravel(a.lasting.cold_level)[0]),
+            "coil_rises": [float(np.ravel(rise)[0]) for rise in a.lasting.rises],
             "limit": a.programme.name,
             "code": a.programme.code,
             "by_limit": dict(a.programme.by_limit),

@@ -86,9 +86,9 @@ def _large_signal(design: Design, a: Acoustic | None) -> str:
 def _hot_coils(design: Design, a: Acoustic | None) -> str:
     if not design.brief.edges.hot_coils:
         return "left out; coils stay at 20 °C"
-    if a is None or not a.sound.programmed.rises:
+    if a is None or not a.lasting.rises:
         return ""
-    lasting = a.sound.programmed
+    lasting = a.lasting
     hottest = max(float(np.ravel(rise)[0]) for rise in lasting.rises)
     cold, hot = (float(np.ravel(x)[0]) for x in (lasting.cold_level, lasting.level))
     if not np.isfinite([cold, hot]).all():
