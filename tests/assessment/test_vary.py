@@ -133,3 +133,17 @@ def test_mixed_topologies_are_sorted_out_and_back(slipway, blank):
     assert a.loudness == c.loudness != b.loudness == d.loudness
     assert a.hours == c.hours
     assert assess_many([], EDIT_GRID, Memo()) == []
+
+
+@pytest.mark.parametrize(
+    "path", [("brief", "listening", "distance"), ("power", "source", "resistance")]
+)
+def test_one_figure_that_the_network_does_not_know_is_varied_alone(path):
+    """Sites, places and channels keep their axes where only what is around has columns."""
+    design = read_demo("breakwater")
+    values = value_at(design, path) * np.array([0.8, 1.0, 1.3])
+    found = vary(design, {path: values})
+    for row, value in enumerate(values):
+        one = assess(replace_at(design, path, float(value))).acoustic
+        np.testing.assert_allclose(found.level[row], one.top.level, atol=1e-9)
+        assert found.programme_level[row, 0] == pytest.approx(one.programme.level, abs=1e-9)

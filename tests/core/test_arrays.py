@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from firecrest.core.arrays import (
+    along,
     decibel,
     inverse,
     largest,
@@ -15,6 +16,7 @@ from firecrest.core.arrays import (
     positive,
     root,
     summed,
+    summed_along,
 )
 
 PARTS = st.floats(-1e3, 1e3).filter(lambda x: abs(x) > 1e-3)
@@ -60,3 +62,12 @@ def test_sums_and_voices():
     assert summed([np.ones(2), 2.0, np.arange(2.0)]).tolist() == [3, 4]
     answers = np.array([[1.0, 2.0], [3.0, 4.0]])
     assert mixed(answers, [np.array([1.0, 1.0]), np.array([0.0, 10.0])]).tolist() == [1, 42]
+
+
+def test_what_has_more_design_axes_meets_each_of_the_first_axis():
+    values, factor = np.arange(6.0).reshape(2, 3), np.array([[1.0], [10.0], [100.0]])
+    found = along(values, factor)
+    assert found.shape == (2, 3, 3)
+    np.testing.assert_array_equal(found[1, 2], 100 * values[1])
+    np.testing.assert_array_equal(along(values, 2.0), 2 * values)
+    np.testing.assert_array_equal(summed_along([values, found])[0, 1], 11 * values[0])

@@ -11,7 +11,7 @@ import numpy as np
 
 from firecrest.assessment.sound import Scene, whole_flow
 from firecrest.core.acoustics.radiation import heard
-from firecrest.core.arrays import Complex, summed
+from firecrest.core.arrays import Complex, along, summed
 from firecrest.core.limits.draw import Output
 from firecrest.core.limits.elements import Transfers
 
@@ -23,11 +23,11 @@ def answers_of(scene: Scene, places: Sequence[int], still: Transfers) -> Transfe
     """
     solution = scene.solution.of(np.array(places))
     omega = 2j * np.pi * solution.frequency
-    own = replace(scene, solution=solution)
-    flow = whole_flow(own)
+    flow = whole_flow(replace(scene, solution=solution))
+    per_flow = heard(np.ones(len(solution.frequency)), solution.frequency, scene.around, scene.air)
     return Transfers(
         still.frequency,
-        heard(flow, solution.frequency, scene.around, scene.air),
+        along(flow, per_flow),
         tuple(
             Output(np.zeros(()), current, o.count)
             for current, o in zip(solution.output_current, still.outputs, strict=True)
@@ -36,7 +36,7 @@ def answers_of(scene: Scene, places: Sequence[int], still: Transfers) -> Transfe
         solution.current,
         tuple(v / omega for v in solution.velocity),
         tuple(
-            q * element.per_flow(omega)
+            along(q, element.per_flow(omega))
             for element, q in zip(scene.model.network.openings, solution.opening_flow, strict=True)
         ),
     )

@@ -12,7 +12,7 @@ import numpy as np
 from firecrest.assessment.network import BoxModel
 from firecrest.core.acoustics.radiation import Surroundings, from_place, group_delay, heard, level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Number, Real, mixed, summed
+from firecrest.core.arrays import Complex, Number, Real, along, mixed, summed_along
 from firecrest.core.circuit.solution import Solution, SoundSource, sources
 from firecrest.core.circuit.solve import solve
 from firecrest.core.voice.chain import Filter, chain_responses
@@ -79,8 +79,12 @@ def placed_sources(scene: Scene) -> list[SoundSource]:
     return [
         replace(
             s,
-            flow=s.flow
-            * from_place(solution.frequency, getattr(model.places, s.kind)[s.index], distance, air),
+            flow=along(
+                s.flow,
+                from_place(
+                    solution.frequency, getattr(model.places, s.kind)[s.index], distance, air
+                ),
+            ),
         )
         for s in found
     ]
@@ -93,10 +97,9 @@ def whole_flow(scene: Scene, *, leaks: bool | None = None) -> Complex:
     """
     flow = scene.solution.radiated
     if scene.model.places is not None:
-        placed = placed_sources(scene)
-        flow = summed([flow * 0, *(s.flow for s in placed)])
+        flow = summed_along([flow * 0, *(s.flow for s in placed_sources(scene))])
     counted = scene.model.network.leaks_count if leaks is None else leaks
-    return flow + scene.solution.leaked if counted else flow
+    return summed_along([flow, scene.solution.leaked]) if counted else flow
 
 
 def pressure(scene: Scene, flow: Complex, voices: Sequence[Complex]) -> Complex:

@@ -48,6 +48,23 @@ def scaled(factor: Number, value: Complex) -> Complex:
     return value if isinstance(factor, float | int) and factor == 1 else np.asarray(factor * value)
 
 
+def along(values: Complex, factor: Number) -> Complex:
+    """``values`` (n, ..., F), each times a ``factor`` that may have design axes of its own."""
+    return np.asarray(_deepened(values, np.ndim(factor) + 1) * factor)
+
+
+def summed_along(values: Sequence[Complex]) -> Complex:
+    """Sum of arrays (n, ..., F), of which some have more design axes than others."""
+    most = max(value.ndim for value in values)
+    return summed([_deepened(value, most) for value in values])
+
+
+def _deepened(values: Complex, count: int) -> Complex:
+    """``values`` (n, ..., F) with so many axes in all, new ones after the first."""
+    more = count - values.ndim
+    return values.reshape(len(values), *(1,) * more, *values.shape[1:]) if more > 0 else values
+
+
 def summed(values: Sequence[Real]) -> Real:
     """Sum of arrays that broadcast, without a copy of each."""
     total = values[0]
