@@ -9,7 +9,7 @@ SEED = 20_26
 
 
 def test_random_designs_give_finite_figures_or_reasons():
-    result = designs.attack(SEED, 40, 6)
+    result = designs.attack(SEED, 40, 20)
     assert result.failed == []
     assert result.tried >= 15
 

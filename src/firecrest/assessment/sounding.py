@@ -45,13 +45,14 @@ from firecrest.core.limits.material import (
 )
 from firecrest.core.note import note
 from firecrest.core.power.boards import Boards
-from firecrest.design.brief import Listening
+from firecrest.design.brief import Edges, Listening
 
 SILENCE = -150.0
 """dB at unit input below which sources have cancelled to rounding errors."""
 NOTHING = -500.0
 """dB that stand for no sound at all, so that sums and means of levels stay numbers."""
 CANCELLED = note("cancelled")
+STILL = Edges(turbulence=False, large_signal=False, hot_coils=False)
 TO_BE_SURE = 0.5
 """DB by which sources that add up may lose more than their coils do."""
 Reached = tuple[Real, tuple[Limit, ...]]
@@ -128,15 +129,18 @@ def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
     )
 
 
-def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
-    """Solve a box and find its ceiling."""
+def sounding(
+    numbers: inputs.Inputs, frequency: Real, memo: Memo, *, still: bool = False
+) -> Sounding:
+    """Solve a box and find its ceiling; ``still``: as at low level and cold, for a first look."""
     brief, power, channels = numbers.brief, numbers.power, numbers.voice.channels
     rolled, air = cabinet_in(numbers, memo), memo(air_of, brief.conditions)
     elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
     model = model_in(numbers, memo)
     around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
-    places = memo(places_in, elements, model, air, brief.edges)
-    coils = tuple(range(len(model.owners))) if brief.edges.hot_coils or places.bent else ()
+    edges = STILL if still else brief.edges
+    places = memo(places_in, elements, model, air, edges)
+    coils = tuple(range(len(model.owners))) if edges.hot_coils or places.bent else ()
     whole = memo(solve, model.network, frequency, places.mouths, coils, places.bent)
     solution = memo(_of_voices, whole, len(wiring)) if places.mouths or coils else whole
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
@@ -144,7 +148,7 @@ def sounding(numbers: inputs.Inputs, frequency: Real, memo: Memo) -> Sounding:
     stage = memo(Scene, model, whole, around, air)
     transfers = memo(transfers_from, scene, rows, tuple(c.outputs for c in channels))
     warm = None
-    if brief.edges.hot_coils:
+    if edges.hot_coils:
         warming = memo(warming_of, elements, model, brief.conditions.temperature)
         warm = memo(heated, stage, transfers, warming, len(wiring) + len(places.mouths))
         transfers = memo(_at_rated, warm)

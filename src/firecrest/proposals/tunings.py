@@ -87,8 +87,8 @@ def _best_of(lowered: Lowered, path: Path, designs: int, frequency: Real, count:
     pipes = any(port.resonances for _, port in placed(lowered.inputs.box.openings, Port))
     values = spaced(low, high, np.linspace(0.0, 1.0, count * (PIPED if pipes else 1)))
     coarse = frequency if pipes else frequency[::THIN]
-    for _ in range(2):
-        values = around(values, scanned(lowered, path, values, coarse))
+    for still, reach in ((True, PIPED if pipes else 1), (False, 1)):
+        values = around(values, scanned(lowered, path, values, coarse, still=still), reach)
     best = np.argmax(scanned(lowered, path, values, frequency), axis=1)
     value = values[np.arange(len(best)), best]
     if path[-1] == "added_mass":
@@ -96,13 +96,13 @@ def _best_of(lowered: Lowered, path: Path, designs: int, frequency: Real, count:
     return np.asarray(value)
 
 
-def around(values: Real, loud: Real) -> Real:
-    """Finer values between the neighbours of the loudest, which among them stays."""
+def around(values: Real, loud: Real, reach: int = 1) -> Real:
+    """Finer values between the neighbours of the loudest, ``reach`` away; it stays among them."""
     best, take = np.argmax(loud, axis=1), np.arange(len(values))
     here = values[take, best][:, None]
-    a = values[take, np.maximum(best - 1, 0)][:, None]
-    b = values[take, np.minimum(best + 1, values.shape[1] - 1)][:, None]
-    half = np.linspace(0.0, 1.0, FINER)
+    a = values[take, np.maximum(best - reach, 0)][:, None]
+    b = values[take, np.minimum(best + reach, values.shape[1] - 1)][:, None]
+    half = np.linspace(0.0, 1.0, FINER + 2 * (reach - 1))
     return np.concatenate([a + (here - a) * half, here + (b - here) * half[1:]], axis=1)
 
 
@@ -154,10 +154,12 @@ def _range(numbers: inputs.Inputs, path: Path) -> tuple[Number, Number]:
     return np.clip(_length(HIGHEST_SHARE * note), LEAST_LENGTH, most), most
 
 
-def scanned(lowered: Lowered, path: Path, values: Real, frequency: Real) -> Real:
+def scanned(
+    lowered: Lowered, path: Path, values: Real, frequency: Real, *, still: bool = False
+) -> Real:
     """Loudness in dB, (designs, tunings), with moving mass or length at ``values``.
 
-    -inf where a tuning leaves no air.
+    -inf where a tuning leaves no air. The first look is ``still``: without what fast air loses.
     """
     designs, count = values.shape
     own = _own_mass(lowered.inputs) if path[-1] == "added_mass" else 0.0
@@ -166,7 +168,7 @@ def scanned(lowered: Lowered, path: Path, values: Real, frequency: Real) -> Real
     def _scanned(rows: slice) -> Real:
         some = mapped(lowered.inputs, partial(_each, rows=rows, count=count))
         some = put(some, path, free[rows].reshape(-1, 1))
-        sound = sounding(some, frequency, Memo(AFRESH))
+        sound = sounding(some, frequency, Memo(AFRESH), still=still)
         level = np.broadcast_to(loudness_under(sound, sound.top).level, (free[rows].size, 1))
         full = np.any(np.broadcast_arrays(*sound.scene.model.full, level)[:-1], axis=0)
         return np.where(full | np.isnan(level), -np.inf, level).reshape(-1, count)
