@@ -47,6 +47,9 @@ class StartPage(QFrame):
         self.buttons: list[QPushButton] = []
         for begin in begins:
             box.addWidget(self._button(begin, "way"))
+            hint = label(begin[1], "hint")
+            hint.setWordWrap(True)
+            box.addWidget(hint)
         columns = QHBoxLayout()
         columns.setSpacing(24)
         for title, rows in (("Look at one that is finished", demos), ("Go on with", recent)):
