@@ -42,8 +42,10 @@ MOST_STEPS = 12
 FALL = (-2.0, -0.4)
 """How steeply, between these, what is allowed falls against the drive (log, log)."""
 GUESS = -0.8
-STEPS_TO_LEVEL = 7
-"""Each leaves a third of the error at most: a thousandth of a dB of two."""
+STEPS_TO_LEVEL, NEAR_ENOUGH = 7, 0.01
+"""Steps, and dB from the wanted level at which they end."""
+LEVEL_PER_DRIVE, LEVELS_PER_DRIVE = 0.75, (0.4, 1.3)
+"""DB of level for a dB of drive: to begin with, and between these."""
 NOTICED = 2e-4
 """Share of a flow below which its loss is left out: 0.002 dB."""
 LEAST_DRIVE = 1e-9
@@ -146,10 +148,6 @@ class Yielding:
         found = settled(still, self.answer, self.sites, self.omega, start)
         return replace(found, flows=found.flows / size, drives=[d / size for d in found.drives])
 
-    def at(self, drive: Real) -> Transfers:
-        """Answers per unit input at ``drive`` V rms of input (..., F)."""
-        return self.answers_of(self.settled(drive))
-
     def answers_of(self, found: Settled) -> Transfers:
         """Answers per unit input of a box that has settled."""
         flows, pushes = found.flows, found.drives
@@ -161,26 +159,75 @@ class Yielding:
             openings[k] = np.max(own, axis=0) / area
         return replace(whole, openings=tuple(openings))
 
+    def noticed(self, drive: Real) -> tuple[Real, Real]:
+        """Where in each design (..., F), and where in any (F,), what is lost could be noticed."""
+        lost = self.lost_at(drive) > NOTICED
+        return lost, np.asarray(np.any(lost, axis=tuple(range(lost.ndim - 1))))
+
+    def settled_at(self, drive: Real) -> Settled | None:
+        """``settled`` where that could be noticed, as at low level elsewhere; None: nowhere."""
+        lost, places = self.noticed(drive)
+        if not places.any():
+            return None
+        drive = np.asarray(drive)
+        found = self.of(places).settled(drive if drive.shape[-1] == 1 else drive[..., places])
+        shape = np.broadcast_shapes(lost.shape, self.flow.shape[1:])
+
+        def _over(still: Complex, value: Complex) -> Complex:
+            whole = np.array(np.broadcast_to(still, shape), dtype=np.complex128)
+            whole[..., places] = np.where(lost[..., places], value, whole[..., places])
+            return whole
+
+        flows = [_over(a, b) for a, b in zip(self.flow, found.flows, strict=True)]
+        nothing = np.zeros(())
+        return Settled(np.stack(flows), [_over(nothing, d) for d in found.drives], ())
+
+    def at(self, drive: Real) -> Transfers:
+        """Answers per unit input at ``drive`` V rms of input (..., F)."""
+        found = self.settled_at(drive)
+        return self.still if found is None else self.answers_of(found)
+
     def level_at(self, drive: Real) -> Real:
         """Level in dB per unit input at ``drive``."""
-        pushes = self.settled(drive).drives
-        return level(added(self.still.pressure, pushes, self.answers.pressure))
+        found = self.settled_at(drive)
+        return level(self.still.pressure) if found is None else self.heard(found)
+
+    def heard(self, found: Settled) -> Real:
+        """Level in dB per unit input of a box that has settled."""
+        return level(added(self.still.pressure, found.drives, self.answers.pressure))
 
     def drive_for(self, wanted: Real, start: Real) -> Real:
-        """V rms of input that give ``wanted`` dB, from ``start``, which gives them at low level.
+        """V rms of input (F,) that give ``wanted`` dB, from ``start``, which does at low level.
 
-        With loss a dB more of drive gives between a half and one; each step takes the middle.
+        With loss a dB more of drive gives between a half and one: secants.
         """
-        drive = start
+        _, places = self.noticed(start)
+        if not places.any():
+            return start
+        some, drive, asked = self.of(places), start[..., places], wanted[..., places]
+        found, slope = some.settled(drive), np.full_like(drive, LEVEL_PER_DRIVE)
+        short = asked - some.heard(found) - decibel(drive)
         for _ in range(STEPS_TO_LEVEL):
-            short = wanted - self.level_at(drive) - decibel(drive)
-            drive = drive * 10 ** (short / 0.75 / 20)
-        return drive
+            if np.max(np.abs(short)) < NEAR_ENOUGH:
+                break
+            step, was = short / slope, short
+            drive = drive * 10 ** (step / 20)
+            found = some.settled(drive, found.levels)
+            short = asked - some.heard(found) - decibel(drive)
+            told = np.abs(step) > NEAR_ENOUGH
+            secant = np.divide(was - short, step, out=np.array(slope), where=told)
+            slope = np.clip(secant, *LEVELS_PER_DRIVE)
+        whole = np.array(start)
+        whole[..., places] = drive
+        return whole
 
     def chamber_pressures(self, drive: Real) -> list[Complex]:
         """Pressure of each chamber per unit input at ``drive``."""
         places = [*range(len(self.voices)), *self.drives]
-        voices = [*self.voices, *self.settled(drive).drives]
+        found = self.settled_at(drive)
+        if found is None:
+            return [mixed(p[: len(self.voices)], self.voices) for p in self.scene.solution.pressure]
+        voices = [*self.voices, *found.drives]
         return [mixed(p[places], voices) for p in self.scene.solution.pressure]
 
 
@@ -244,8 +291,7 @@ def ceiling_of(
     allow, by secants of ln(allowed/drive) over ln(drive); halving agrees within 0.01 dB (tests).
     """
     start = smallest(linear.top.limits)
-    lost = box.lost_at(np.where(np.isfinite(start), start, 0.0)) > NOTICED
-    noticed = np.any(lost, axis=tuple(range(lost.ndim - 1)))
+    lost, noticed = box.noticed(np.where(np.isfinite(start), start, 0.0))
     if not noticed.any():
         return linear
     box, at = box.of(noticed), np.log(np.clip(start[..., noticed], LEAST_DRIVE, 1 / LEAST_DRIVE))

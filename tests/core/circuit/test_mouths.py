@@ -12,10 +12,14 @@ from firecrest.core.circuit.mouths import Mouth, mouths_of, pushed
 from tests.core.circuit.test_solve import PASSIVE, PORT, SHARED, VENTED
 
 
-def test_a_lump_has_one_mouth_a_pipe_two_of_half_and_a_radiator_none():
+def test_a_lump_has_one_mouth_an_inner_pipe_two_of_half_and_a_radiator_none():
     (one,) = mouths_of(VENTED, [1.5], DATA_SHEET_AIR)
-    piped = replace(VENTED, openings=(replace(PORT, pipe=Pipe(0.8, 4e-9, 0.05, 0.02)),))
-    near, far = mouths_of(piped, [1.5], DATA_SHEET_AIR)
+    pipe = Pipe(0.8, 4e-9, 0.05, 0.02)
+    assert mouths_of(
+        replace(VENTED, openings=(replace(PORT, pipe=pipe),)), [1.5], DATA_SHEET_AIR
+    ) == (one,)
+    inner = replace(SHARED, openings=(replace(SHARED.openings[1], pipe=pipe),))
+    near, far = mouths_of(inner, [1.5], DATA_SHEET_AIR)
     assert (near.far, far.far) == (False, True)
     assert near.resistance == far.resistance == pytest.approx(one.resistance / 2)
     assert mouths_of(PASSIVE, [1.5], DATA_SHEET_AIR) == ()

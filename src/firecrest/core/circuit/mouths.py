@@ -34,7 +34,9 @@ def mouths_of(
 ) -> tuple[Mouth, ...]:
     """The mouths of all ports; ``coefficients`` (pressure lost over rho v^2/2) for each opening.
 
-    A lump of air moves as one and has a single mouth; a pipe has one at each end, with half each.
+    A lump of air moves as one and has a single mouth. A pipe between chambers has one at each end,
+    with half each; one that leads outside has all at its inner end, whose flow is within some 2 %
+    of that of the other where it is fast.
     """
     found: list[Mouth] = []
     for k, (element, lost) in enumerate(zip(network.openings, coefficients, strict=True)):
@@ -42,7 +44,7 @@ def mouths_of(
             continue
         speed = sqrt(2.0) / element.area
         whole = turbulent_resistance(np.asarray(speed), element.area, lost, air)
-        if element.pipe is None:
+        if element.pipe is None or element.opens_to == OUTSIDE:
             found.append(Mouth(k, False, whole))
         else:
             found += [Mouth(k, False, 0.5 * whole), Mouth(k, True, 0.5 * whole)]
