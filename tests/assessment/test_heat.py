@@ -10,6 +10,8 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voice_rows
 from firecrest.assessment.sounding import most_lost
+from firecrest.assessment.vary import vary
+from firecrest.assessment.verdicts import promise_of
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.acoustics.thermal import COPPER, PLAYED, rise_per_watt
 from firecrest.core.circuit.solve import solve
@@ -127,3 +129,16 @@ def test_no_coil_takes_more_than_the_bound_that_saves_reckoning_with_it(name):
     a = assess(hard_driven(name)).acoustic
     lost = a.lasting.cold_level - a.lasting.level
     assert 0 < lost[0] < np.ravel(most_lost(a.sound))[0]
+
+
+def test_many_designs_are_warm_as_each_by_itself():
+    """What can just be held is told by warm coils, also of many designs at once."""
+    design = hard_driven()
+    most = assess(design).acoustic.programme.level
+    levels = most + np.array([-6.0, -0.02, 0.02, 0.5, 1.5])
+    path = ("brief", "runtime", "level")
+    found = vary(design, {path: levels}).verdict("runtime")
+    promises = [promise_of(found, row) for row in range(len(levels))]
+    alone = [assess(replace_at(design, path, float(x))).promise("runtime") for x in levels]
+    assert [(p.state, p.reason) for p in promises] == [(p.state, p.reason) for p in alone]
+    assert [p.reason is None for p in promises] == [True, True, False, False, False]

@@ -21,7 +21,7 @@ from firecrest.assessment.columns import (
 from firecrest.assessment.judging import heard_of, judging, summary_of, unheard
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
-from firecrest.assessment.sounding import cabinet_in, lasting_in, sounding
+from firecrest.assessment.sounding import cabinet_in, sounding
 from firecrest.assessment.verdicts import Promise, Verdict, promise_of
 from firecrest.core.arrays import Real, picked
 from firecrest.core.errors import DesignError
@@ -53,7 +53,6 @@ class Answers:
     letters: Real | None = None
     letter: Real | None = None
     held_at: Real | None = None
-    programme_level: Real | None = None
     missing: Note | None = None
 
     def verdict(self, key: str) -> Verdict:
@@ -76,7 +75,6 @@ class Figures:
     frequency: float | None = None
     code: str = ""
     bass_reach: float | None = None
-    programme_level: float | None = None
     hours: float | None = None
     mass: float = 0.0
     price: float = 0.0
@@ -94,13 +92,11 @@ def figures_of(found: Answers, row: int) -> Figures:
     if found.level is None or found.letters is None or found.letter is None:
         return Figures(mass=mass, price=price, missing=found.missing, promises=promises)
     assert found.held_at is not None
-    assert found.programme_level is not None
     return Figures(
         loud,
         None if loud is None else float(found.held_at[row, 0]),
         "" if loud is None else chr(found.letter[row, 0]),
         bass,
-        float(found.programme_level[row, 0]),
         None if runtime is None else runtime / 3600.0,
         mass,
         price,
@@ -197,7 +193,6 @@ def _block(
             price,
             letter=None if loud is None else picked(letters, np.asarray(loud.point)),
             held_at=None if loud is None else np.asarray(loud.frequency),
-            programme_level=lasting_in(sound, memo).level,
             missing=lowered.missing[0] if lowered.missing else None,
         ),
         count,
