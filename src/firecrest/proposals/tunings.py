@@ -102,7 +102,7 @@ def around(values: Real, loud: Real, reach: int = 1) -> Real:
     here = values[take, best][:, None]
     a = values[take, np.maximum(best - reach, 0)][:, None]
     b = values[take, np.minimum(best + reach, values.shape[1] - 1)][:, None]
-    half = np.linspace(0.0, 1.0, FINER + 2 * (reach - 1))
+    half = np.linspace(0.0, 1.0, FINER + reach - 1)
     return np.concatenate([a + (here - a) * half, here + (b - here) * half[1:]], axis=1)
 
 
