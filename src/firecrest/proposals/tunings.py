@@ -37,7 +37,7 @@ FINER = 5
 """Points from the loudest to each neighbour."""
 THIN = 3
 """Every third grid point does for the first looks, unless pipes resonate between them."""
-PIPED = 2
+PIPED = 3
 """Times as many looks where a pipe's own resonances make more than one good length."""
 HEAVIEST = 5.0
 """Total moving mass of a radiator at most, as a multiple of its own."""
