@@ -9,8 +9,10 @@ from tests.reference.designs import system_design
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.further import reach_by_drop
+from firecrest.assessment.motion import motion_of
 from firecrest.core.limits.ceiling import raw_runs
 from firecrest.design.edits.paths import replace_at, set_number, value_at
+from firecrest.files.demos import read_demo
 from firecrest.present.frame import bindings, meters
 from firecrest.present.frame.chain import chain
 from firecrest.present.frame.find import findable, stage_of
@@ -286,3 +288,17 @@ def test_three_corners_stand_together_small_and_at_the_promised_level(assessed):
     assert level.endswith("\u202fHz.")
     a = assessed.acoustic
     assert views.corners(reach_by_drop(a, a.reaches.kept)) in level
+
+
+def test_currents_at_the_promise_are_those_of_a_port_that_chokes():
+    """The peak of each output is that of the answers at the promise's own drive."""
+    a = assess(read_demo("lantern"))
+    moved = motion_of(a, a.acoustic)
+    choked = a.acoustic.sound.yielding.at(moved.drive).outputs[0]
+    band = (a.acoustic.frequency >= a.design.brief.bass.frequency) & (
+        a.acoustic.frequency <= a.acoustic.f_hi
+    )
+    row = power.current_rows(a)[0]
+    assert row.asked == pytest.approx(
+        np.sqrt(2) * (np.abs(choked.current) * moved.drive)[band].max()
+    )

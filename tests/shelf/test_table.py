@@ -9,7 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from firecrest.core.errors import FirecrestError, ShelfError
+from firecrest.design.edits.parts import add_travel_point
+from firecrest.design.edits.power import with_own_warmth
 from firecrest.present.parts.taking import report
+from firecrest.shelf.entry import made_entry
 from firecrest.shelf.exchange import planned, read_file, read_parts, write_parts
 from firecrest.shelf.stock import shipped_entries
 from firecrest.shelf.table import read_table, write_table
@@ -151,3 +154,18 @@ def test_any_table_is_read_or_refused(rows):
     text = "name;fs [Hz];kind;claims;have\n" + "\n".join(";".join(row) for row in rows)
     with contextlib.suppress(FirecrestError):
         read_table(text)
+
+
+def test_lists_of_cells_and_drivers_go_out_and_come_in(slipway):
+    """By temperature, and at large travel: six and three rows in one cell each."""
+    design = with_own_warmth(slipway, own=True)[1]
+    design = add_travel_point(design, ("box", "groups", 0, "driver"))[1]
+    for kind, name, part in (
+        ("cell", "warmth", design.power.source.cell),
+        ("driver", "large", design.box.groups[0].driver),
+    ):
+        table = read_table(write_table([made_entry(kind, part)]))
+        assert table.problems == ()
+        back = getattr(table.entries[0].part, name)
+        for mine, own in zip(back, getattr(part, name), strict=True):
+            assert dataclasses.astuple(mine) == pytest.approx(dataclasses.astuple(own), rel=1e-5)

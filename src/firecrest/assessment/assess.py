@@ -104,6 +104,11 @@ class Acoustic:
         """Answers per unit input."""
         return self.sound.transfers
 
+    def answers_at(self, drive: Real) -> Transfers:
+        """Answers per unit input with ``drive`` V rms of input, with what yields then."""
+        box = self.sound.yielding
+        return self.transfers if box is None else box.at(drive)
+
     @property
     def ratings(self) -> Ratings:
         """What the parts bear."""

@@ -166,8 +166,8 @@ def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
     """
     box, network = assessment.design.box, a.model.network
     jw = 2j * np.pi * a.frequency
-    drive, lossy = motion_of(assessment, a).drive, a.sound.yielding
-    moving = a.transfers if lossy is None else lossy.at(drive)
+    drive = motion_of(assessment, a).drive
+    moving = a.answers_at(drive)
     total: Complex = np.zeros(len(a.frequency), dtype=complex)
     for k, owner in enumerate(a.model.owners):
         group = network.drivers[k]

@@ -64,9 +64,6 @@ class Places:
     bends: tuple[Bends, ...] = ()
 
 
-NOWHERE = Places()
-
-
 def places_in(box: inputs.Elements, model: BoxModel, air: Air, edges: Edges) -> Places:
     """Where a box yields with its level; nowhere where that is left out.
 

@@ -51,3 +51,9 @@ def test_what_is_left_out_is_said(name):
 def test_a_box_that_plays_nothing_warms_nothing(slipway):
     dead = set_number(slipway, ("power", "source", "series"), 2)
     assert told(dead)["hot_coils"] == "nothing plays here that could warm them"
+
+
+def test_coils_in_cold_air_are_louder_than_at_20_degrees(slipway):
+    text = told(set_number(slipway, TEMPERATURE, 263.15))["hot_coils"]
+    assert "0.5 dB louder than with coils at 20" in text
+    assert "softer than with coils at 20" in told(slipway)["hot_coils"]

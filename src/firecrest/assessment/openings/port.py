@@ -76,7 +76,7 @@ def _room(port: Port) -> Placed:
 
 def _estimates(box: inputs.Elements, port: Port) -> Iterator[Note]:
     if port.speed_limit is None:
-        yield note("port speed")
+        yield note("port speed", share=core.SPEED_SPREAD)
 
 
 def _rating(box: inputs.Elements, wiring: Wiring, port: Port) -> Number:

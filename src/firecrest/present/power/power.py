@@ -12,6 +12,8 @@ from firecrest.assessment.motion import motion_of
 from firecrest.assessment.sounding import boards_in, bus_in
 from firecrest.assessment.truth import clean_watts
 from firecrest.core.limits.bus import mean_bus_current
+from firecrest.core.limits.draw import draw_of
+from firecrest.core.limits.material import HELD_SINE
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.power.cold import USUAL
 from firecrest.core.units import figure
@@ -143,15 +145,15 @@ def current_rows(assessment: Assessment) -> list[CurrentRow]:
     numbers, memo = assessment.numbers, assessment.memo
     boards = boards_in(numbers, memo)
     band = (a.frequency >= assessment.design.brief.bass.frequency) & (a.frequency <= a.f_hi)
-    drive = motion_of(assessment, a).drive
-    rows = []
-    for k, output in enumerate(a.transfers.outputs):
+    drive, rows = motion_of(assessment, a).drive, []
+    outputs = a.answers_at(drive).outputs
+    for k, output in enumerate(outputs):
         limit = float(boards.feeds[k].outputs.current_limit)
         peak = PEAK * np.abs(output.current) * drive
         name = assessment.design.voice.channels[k].name
         asked = float(np.max(peak[band], initial=0.0))
         rows.append(CurrentRow(f"Amp output, {name}", asked, limit))
-    bus = bus_in(numbers, a.sound.draw, memo)
+    bus = bus_in(numbers, draw_of(outputs, boards, HELD_SINE), memo)
     current = mean_bus_current(bus, drive)
     asked = float(np.max(current[band], initial=0.0))
     rows += [

@@ -93,12 +93,12 @@ def _hot_coils(design: Design, a: Acoustic | None) -> str:
     cold, hot = (float(np.ravel(x)[0]) for x in (lasting.cold_level, lasting.level))
     if not np.isfinite([cold, hot]).all():
         return "nothing plays here that could warm them"
-    softer = cold - hot
+    word = "softer" if hot <= cold else "louder"
     warm = told(STANDARD_TEMPERATURE + hottest, "temperature", "°C", 0)
     return (
-        f"{warm} after half an hour of programme flat out, {figure(softer, 1)} dB softer than "
-        "cold; held sines are told cold, but for coil heat. Where no sheet says how coils heat, "
-        "an estimate, ±40 %"
+        f"{warm} after half an hour of programme flat out, {figure(abs(cold - hot), 1)} dB {word} "
+        "than with coils at 20 °C, as held sines are told but for coil heat. Where no sheet says "
+        "how coils heat, an estimate, ±40 %"
     )
 
 

@@ -42,7 +42,9 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "current limit": "Current limit of {part}: {reserve:g} × its largest clean peak",
     "losses": lambda part, share: f"Losses of {part}: {100 * share:g} % of its output current",
     "claims": lambda part, thd: f"Claims of {part}: taken at {100 * thd:g} % distortion",
-    "port speed": "Air speed in the port: by the shape of its edges, at 50 Hz and 70 mm; ±30 %",
+    "port speed": lambda share: (
+        f"Air speed in the port: by the shape of its edges, at 50 Hz and 70 mm; ±{100 * share:g} %"
+    ),
     "fibre": lambda chamber, share: (
         f"Fibre in {chamber}: by its flow resistance, ±{100 * share:g} % of what it adds; the "
         "noise of air through leaks is left out"
