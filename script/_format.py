@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from firecrest.core.units import QUANTITIES
-from firecrest.design import box, brief, curve, parts, power, project, voice
+from firecrest.design import box, brief, curve, parts, power, project, tolerances, voice
 from firecrest.design.fields import field_facts, is_optional, label_of
 from firecrest.design.text import json_schema
 
@@ -44,6 +44,7 @@ SI = {
     "money": "money",
     "money per area": "money/m²",
     "temperature": "K",
+    "temperature difference": "K",
     "angle": "rad",
 }
 MODELS: tuple[type, ...] = (
@@ -58,6 +59,7 @@ MODELS: tuple[type, ...] = (
     brief.CostPromise,
     brief.Listening,
     brief.Conditions,
+    tolerances.Tolerances,
     box.Box,
     box.Case,
     box.ContentItem,

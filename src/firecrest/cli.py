@@ -10,6 +10,9 @@ import typer
 from typer.exceptions import TyperException
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.doubt.bands import Doubt
+from firecrest.assessment.doubt.doubt import Unsure, doubt_of, unsure_of
+from firecrest.assessment.doubt.judged import with_doubt
 from firecrest.core.errors import FirecrestError
 from firecrest.design.brief import LINEAR
 from firecrest.design.edits.brief import with_edges
@@ -19,7 +22,9 @@ from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo
 from firecrest.present.promise.table import HEADS, promise_rows
 from firecrest.present.report import STANDARD_DRIVE, report
+from firecrest.present.spread import HEAD, doubt_report, likely_column
 from firecrest.present.text.helping import why_and_what_helps
+from firecrest.present.text.unsure import unsure_sentences
 
 ALL_MET, SOME_SHORT, FAILED = 0, 1, 2
 
@@ -63,13 +68,16 @@ def assess_command(
     for note in document.lost:
         print(f"not readable: {note}", file=sys.stderr)
     assessment = assess(document.design)
+    doubt, unsure = _doubt_of(assessment)
     beside = assess(with_edges(document.design, LINEAR)[1]) if linear else None
     if as_json:
         grid = np.geomspace(start, stop, points)
-        told = report(assessment, volts, grid)
+        told = {**report(assessment, volts, grid), "doubt": doubt_report(doubt, unsure)}
         print(_json(told if beside is None else {**told, "linear": report(beside, volts, grid)}))
     else:
-        print(promise_table(assessment))
+        sure = with_doubt(assessment, doubt)
+        print(promise_table(sure))
+        print("".join(f"\n- {s.plain}" for s in unsure_sentences(sure, unsure)).lstrip("\n"))
         if beside is not None:
             print(f"\nLinear: small signals at 20 °C\n{promise_table(beside)}")
     raise typer.Exit(status(assessment))
@@ -96,10 +104,19 @@ def _document(file: Path | None, demo: str | None) -> Document:
     return read_document(file)
 
 
+def _doubt_of(assessment: Assessment) -> tuple[Doubt, tuple[Unsure, ...]]:
+    """Doubt, and what makes it."""
+    doubt = doubt_of(assessment.design)
+    return doubt, unsure_of(assessment, doubt)
+
+
 def promise_table(assessment: Assessment) -> str:
     """The promises as a table, and why."""
-    rows = [HEADS, *promise_rows(assessment)]
-    widths = [max(len(row[k]) for row in rows) for k in range(5)]
+    likely = likely_column(assessment)
+    heads = (*HEADS, HEAD) if any(likely) else HEADS
+    found = zip(promise_rows(assessment), likely, strict=True)
+    rows = [heads, *((*row, said)[: len(heads)] for row, said in found)]
+    widths = [max(len(row[k]) for row in rows) for k in range(len(heads))]
     table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
     reasons = [f"- {sentence.plain}" for sentence in why_and_what_helps(assessment)]
     return "\n".join([assessment.design.name, "", *(line.rstrip() for line in table), "", *reasons])

@@ -40,7 +40,7 @@ def test_the_first_sentence_names_part_range_size_and_place(assessed):
     assert first.mark == "short"
     assert first.plain == (
         f"Radiator travel gives out first from {low:.0f} to {high:.0f}\u202fHz; "
-        f"{-a.loudness.margin:.1f} dB short at {a.loudness.frequency:.0f}\u202fHz."
+        f"{-a.loudness.margin:.1f}\u202fdB short at {a.loudness.frequency:.0f}\u202fHz."
     )
 
 
@@ -84,7 +84,7 @@ def test_every_shortfall_has_its_own_words(slipway):
 def test_long_ranges_end_in_kilohertz():
     said = why(assess(system_design("S1")))[0].plain
     assert said.startswith(
-        "Amp voltage gives out first from 18\u202fHz to 20\u202fkHz; 0.1 dB short"
+        "Amp voltage gives out first from 18\u202fHz to 20\u202fkHz; 0.1\u202fdB short"
     )
 
 

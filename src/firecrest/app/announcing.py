@@ -31,6 +31,7 @@ class Announcer(QObject):
         self._timer.setInterval(REST_MS)
         self._timer.timeout.connect(self._say)
         session.changed.connect(self._timer.start)
+        session.doubted.connect(self._timer.start)
 
     def _say(self) -> None:
         text = standing(self._session.assessment)

@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.announcing import Announcer, announce
 from firecrest.app.beginning import Beginning
+from firecrest.app.doubting import Doubting
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
@@ -69,9 +70,10 @@ class MainWindow(Beginning):
     # building -------------------------------------------------------------------
 
     def _build(self) -> None:
+        self.doubting = Doubting(self.session)
         self.strip = Strip(self.session)
         self.rail = Rail(self.session)
-        self.side = SidePanel(self.session)
+        self.side = SidePanel(self.session, self.doubting)
         self.chain = Chain(self.session)
         self.stages = {}
         self.stack = Pages()

@@ -7,6 +7,8 @@ from PySide6.QtCore import QTimer, Signal
 
 from firecrest.app.editing import Editing
 from firecrest.app.shelf_keeper import ShelfKeeper
+from firecrest.assessment.doubt.bands import Doubt
+from firecrest.assessment.doubt.judged import with_doubt
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
@@ -33,6 +35,8 @@ class Session(Editing):
 
     file_changed = Signal()
     looked = Signal()
+    doubted = Signal()
+    """The doubt of the present design is there: promises may be close that were kept or short."""
     reveal = Signal(object)
     told = Signal(str, object)
     """What an edit leaves to decide: a text, and offers of a ``Notice``."""
@@ -77,6 +81,11 @@ class Session(Editing):
     def go_to(self, path: Path) -> None:
         """Show the field at ``path``."""
         self.reveal.emit(path)
+
+    def take_doubt(self, doubt: Doubt) -> None:
+        """Judge the present design by its doubt too."""
+        self.assessment = with_doubt(self.assessment, doubt)
+        self.doubted.emit()
 
     # files -----------------------------------------------------------------
 

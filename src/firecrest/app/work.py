@@ -158,8 +158,11 @@ class Workshop:
 
 
 workshop = Workshop()
-"""The one of this program."""
-atexit.register(workshop.close)
+"""What a maker asks for: choosing, searching."""
+advice = Workshop()
+"""What the program thinks of by itself: doubt, moves, maps; never waits for the other."""
+for _shop in (workshop, advice):
+    atexit.register(_shop.close)
 
 
 class Task(QObject):
@@ -170,8 +173,9 @@ class Task(QObject):
     began_again = Signal()
     failed = Signal(str)
 
-    def __init__(self, parent: QObject) -> None:
+    def __init__(self, parent: QObject, shop: Workshop | None = None) -> None:
         super().__init__(parent)
+        self._shop = shop or workshop
         self._number = 0
         self.running = False
 
@@ -179,13 +183,13 @@ class Task(QObject):
         """Run a generator function of a module; what it yields comes through ``some``."""
         self.stop()
         self.running = True
-        self._number = workshop.run(self, (function, args, keywords))
+        self._number = self._shop.run(self, (function, args, keywords))
 
     def stop(self) -> None:
         """Leave the rest; what is there stays."""
         if self.running:
             self.running = False
-            workshop.stop(self._number)
+            self._shop.stop(self._number)
 
     def take(self, number: int, what: str, item: Any) -> None:
         """What the workshop has for this task."""

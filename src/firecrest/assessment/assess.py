@@ -13,6 +13,7 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.assessment.chain import Link, links
+from firecrest.assessment.doubt.bands import Doubt
 from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.judging import (
     Heard,
@@ -221,7 +222,8 @@ class Assessment:
 
     ``claims`` are those of each amplifier board, by kind of output; ``numbers`` is the design
     lowered; ``memo`` is of the one who asked, for what is asked next
-    about designs like this one.
+    about designs like this one. ``doubt`` is there once it was asked for; promises are then close
+    where their target lies inside their band.
     """
 
     design: Design
@@ -233,6 +235,7 @@ class Assessment:
     promises: tuple[Promise, ...]
     numbers: inputs.Inputs = field(repr=False)
     memo: Memo = field(repr=False, compare=False)
+    doubt: Doubt | None = field(default=None, repr=False, compare=False)
 
     @cached_property
     def links(self) -> tuple[Link, ...]:

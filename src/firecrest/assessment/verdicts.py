@@ -12,6 +12,7 @@ from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import Loudness
 from firecrest.core.limits.reach import INSIDE, LOWER, NONE, REACH_NOTES, Crossing
 from firecrest.core.note import Note, note
+from firecrest.core.uncertainty.spread import Band
 from firecrest.design.brief import Brief
 
 State = Literal["met", "close", "short", "unknown", "none"]
@@ -30,7 +31,8 @@ class Promise:
     """One promise in SI (dB, Hz, s, m, kg, sums of money).
 
     ``margin`` is positive when there is something in hand; ``floor`` promises must be reached,
-    the others must not be passed. ``reason`` says what is missing or what holds it back.
+    the others must not be passed. ``reason`` says what is missing or what holds it back. ``band``
+    is where the figure likely is, once that is known; close is then where the target lies inside.
     """
 
     key: str
@@ -41,6 +43,7 @@ class Promise:
     importance: str
     floor: bool
     reason: Note | None = None
+    band: Band | None = None
 
     @property
     def wish_missed(self) -> bool:

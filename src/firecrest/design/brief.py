@@ -5,6 +5,7 @@ from typing import Literal
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.fields import MODEL, choice, number
+from firecrest.design.tolerances import Tolerances
 
 Importance = Literal["must", "wish", "open"]
 Place = Literal["pole", "ground", "wall", "corner"]
@@ -260,3 +261,4 @@ class Brief:
     listening: Listening = Listening()
     conditions: Conditions = Conditions()
     edges: Edges = Edges()
+    tolerances: Tolerances = Tolerances()

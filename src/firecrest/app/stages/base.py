@@ -78,6 +78,7 @@ class Stage(QWidget):
         session.changed.connect(self._changed)
         session.tried.connect(self._changed)
         session.looked.connect(self._changed)
+        session.doubted.connect(self._changed)
 
     # for subclasses -------------------------------------------------------------
 

@@ -1,10 +1,11 @@
 """Promise: what is owed, to whom, and where; the rest is judged by it."""
 
+from dataclasses import fields
 from typing import Any
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from firecrest.app.stages.base import Stage, column, columns, numbers
+from firecrest.app.stages.base import Stage, below, column, columns, numbers
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import (
@@ -20,6 +21,7 @@ from firecrest.app.widgets.note_edit import NoteEdit
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import caution, label
 from firecrest.design.edits.paths import Path
+from firecrest.design.tolerances import Tolerances
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.plot import plots
@@ -122,7 +124,13 @@ class PromiseStage(Stage):
         ]
 
     def build_lower(self) -> QWidget:
-        return columns(self._table(), self._conditions())
+        return columns(below(self._table(), self._ranges()), self._conditions())
+
+    def _ranges(self) -> QWidget:
+        """How far figures may be off that no part's sheet states."""
+        place = ("brief", "tolerances")
+        rows = numbers(self.session, *((*place, f.name) for f in fields(Tolerances)))
+        return column("Likely ranges", "5 to 95 %, either way", *rows)
 
     def _table(self) -> QWidget:
         holder = QWidget()

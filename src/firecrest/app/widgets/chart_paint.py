@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
-from firecrest.present.plot.plot import Curve, Line, Mark, Plot, TintRun
+from firecrest.present.plot.plot import Curve, Likely, Line, Mark, Plot, TintRun
 from firecrest.present.size.portview import area_ticks
 
 BAND = 34.0
@@ -68,6 +68,8 @@ class ChartPainter:
         for run in plot.tints:
             self._tint(run)
         self._shortfall(plot)
+        if plot.likely is not None:
+            self._likely(plot.likely)
         for curve in plot.curves:
             if not (plot.tints and curve.label in ("ceiling", "after voice")):
                 self._curve(curve)
@@ -81,6 +83,23 @@ class ChartPainter:
             self._mark(mark)
         if ghost is not None:
             self._ghost(ghost)
+
+    def _likely(self, band: Likely) -> None:
+        """The ground a curve likely runs over, with its edges."""
+        known = np.isfinite(band.low) & np.isfinite(band.high)
+        if not known.any():
+            return
+        x, low = self._seen(band.x[known], band.low[known])
+        _, high = self._seen(band.x[known], band.high[known])
+        ground = QColor(colour("yolk"))
+        ground.setAlpha(70)
+        self.p.setPen(Qt.PenStyle.NoPen)
+        self.p.setBrush(ground)
+        self.p.drawPolygon(closed(x, low, x[::-1], high[::-1]))
+        self.p.setBrush(Qt.BrushStyle.NoBrush)
+        self.p.setPen(QPen(colour("crest"), 1))
+        for y in (low, high):
+            self.p.drawPolyline(polygon(x, y))
 
     def _mark(self, mark: Mark) -> None:
         """A disc at a point; the one in force is yellow with a dark edge."""

@@ -8,6 +8,9 @@ from firecrest.app.theme.size import canvas, fix, sized
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.plain import tip
 
+ORIGIN = "origin:"
+"""Begins the name of a mark that is the square of a figure's origin."""
+
 
 def paint_ring(p: QPainter, area: QRectF, radius: float = 4.0) -> None:
     """The ring of what has the keyboard: crest outside, stripe inside, on any ground."""
@@ -18,7 +21,11 @@ def paint_ring(p: QPainter, area: QRectF, radius: float = 4.0) -> None:
 
 
 def paint_mark(painter: QPainter, rect: QRectF, state: str) -> None:
-    """One mark: met, close, short, wish, unknown, half; ``none`` draws nothing."""
+    """One mark: met, close, short, wish, unknown, half, ``origin:…``; ``none`` draws nothing."""
+    if state.startswith(ORIGIN):
+        side = 0.62 * rect.width()
+        paint_origin(painter, QRectF(rect.x(), rect.y() + 2, side, side), state[len(ORIGIN) :])
+        return
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     {

@@ -100,6 +100,7 @@ class Rail(QWidget):
             self.buttons[row.key] = button
         column.addStretch(0)
         session.changed.connect(self.refresh)
+        session.doubted.connect(self.refresh)
         self.refresh()
 
     def set_current(self, key: str) -> None:

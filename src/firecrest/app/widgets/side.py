@@ -4,8 +4,17 @@ from collections.abc import Sequence
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QVBoxLayout,
+    QWidget,
+)
 
+from firecrest.app.doubting import Doubting
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
@@ -21,6 +30,7 @@ from firecrest.present.text.helping import what_helps, with_help
 from firecrest.present.text.notes import said
 from firecrest.present.text.pieces import Sentence
 from firecrest.present.text.sentences import why
+from firecrest.present.text.unsure import unsure_sentences
 
 WIDTH = 288
 
@@ -109,10 +119,55 @@ class EdgeRows(QWidget):
         return bool(found)
 
 
+class UnsureRows(QWidget):
+    """Which figures make the doubt of the worst promise, each with the test that settles it."""
+
+    def __init__(self, session: Session, doubting: Doubting) -> None:
+        super().__init__()
+        self._session, self._doubting = session, doubting
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 12, 0, 0)
+        self._column.setSpacing(2)
+        self._column.addWidget(label("Not sure of", "panel"))
+        self._waiting = label("being worked out…", "second")
+        self._column.addWidget(self._waiting)
+        self._ranges = QPushButton("All likely ranges")
+        self._ranges.clicked.connect(lambda _=False: self._go_to_ranges())
+        tip(self._ranges, "How far figures that no part's sheet states may be off, to be edited.")
+        self._column.addWidget(self._ranges)
+        self.rows: list[SentenceRow] = []
+        doubting.found.connect(self.refresh)
+        holder.changed.connect(self.refresh)
+        self.refresh()
+
+    def _go_to_ranges(self) -> None:
+        self._session.go_to(("brief", "tolerances", "losses"))
+
+    def refresh(self) -> None:
+        """Show what is known of the present design's doubt."""
+        found, assessment = self._doubting.unsure, self._session.assessment
+        sentences = unsure_sentences(assessment, found or ())
+        while len(self.rows) < len(sentences):
+            row = SentenceRow(self._session)
+            self._column.insertWidget(2 + len(self.rows), row)
+            self.rows.append(row)
+        for k, row in enumerate(self.rows):
+            row.setVisible(k < len(sentences))
+            if k < len(sentences):
+                row.show_sentence(sentences[k], first=False)
+        self._waiting.setVisible(found is None)
+        nothing = found is not None and not found
+        self.setVisible(assessment.acoustic is not None and not nothing)
+
+    def sentences(self) -> list[str]:
+        """The sentences of now."""
+        return [row.plain() for row in self.rows if not row.isHidden()]
+
+
 class SidePanel(QWidget):
     """Why, and what is assumed."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(self, session: Session, doubting: Doubting) -> None:
         super().__init__()
         self.setObjectName("side")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -140,6 +195,8 @@ class SidePanel(QWidget):
         self._edges = EdgeRows(session)
         self.moves = Moves(session)
         self._column.addWidget(self.moves)
+        self.unsure = UnsureRows(session, doubting)
+        self._column.addWidget(self.unsure)
         self._column.addSpacing(14)
         self._column.addWidget(self._assumed)
         self._column.addWidget(self._edges)
@@ -149,6 +206,7 @@ class SidePanel(QWidget):
         self._rest = Rest(self)
         self._after = Coalesced(self, self.refresh)
         session.changed.connect(self._after.start)
+        session.doubted.connect(self._after.start)
         holder.changed.connect(self.refresh)
         self.refresh()
 

@@ -142,6 +142,8 @@ class MeterWidget(Pressable):
             self._missing(p, row, done, stripe)
         if m.judged:
             self._tick(p, stripe, bar)
+        if m.whisker is not None:
+            self._whisker(p, m.whisker, bar)
         if m.ghost_at is not None:
             x = bar.left() + min(max(m.ghost_at, 0.0), 1.0) * bar.width()
             p.setPen(QPen(colour("stripe"), 1))
@@ -167,6 +169,17 @@ class MeterWidget(Pressable):
         if over:
             brush = pattern_tile("hatch", theme()["flame"], theme()["yolk"], ratio(self))
             p.fillRect(QRectF(low, row.top(), high - low, row.height()), brush)
+
+    def _whisker(self, p: QPainter, ends: tuple[float, float], bar: QRectF) -> None:
+        """From where to where the figure likely is, below the bar."""
+        left, right = (round(bar.left() + end * bar.width()) + 0.5 for end in ends)
+        y = round(bar.bottom()) + 3.5
+        p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        p.setPen(QPen(colour("ink2"), 1))
+        p.drawLine(QPointF(left, y), QPointF(right, y))
+        for x in (left, right):
+            p.drawLine(QPointF(x, y - 2), QPointF(x, y + 2))
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def _tick(self, p: QPainter, x: float, bar: QRectF) -> None:
         p.fillRect(QRectF(x - 3, bar.top() - 4, 6, bar.height() + 8), colour("brow"))
@@ -228,6 +241,7 @@ class Strip(QWidget):
         self._after = Coalesced(self, self.refresh)
         session.changed.connect(self._after.start)
         session.tried.connect(self._after.start)
+        session.doubted.connect(self._after.start)
         self.refresh()
 
     def set_small(self, small: bool) -> None:

@@ -80,7 +80,8 @@ def _estimates(box: inputs.Elements, port: Port) -> Iterator[Note]:
 
 
 def _rating(box: inputs.Elements, wiring: Wiring, port: Port) -> Number:
-    return port_speed_limit(port)
+    limit = port_speed_limit(port)
+    return limit if port.speed_limit is not None else limit * box.air_speed
 
 
 KIND = OpeningKind(

@@ -45,6 +45,7 @@ class Meter:
     known: bool
     ghost: str
     ghost_at: float | None
+    whisker: tuple[float, float] | None
     spoken: str
     tooltip: str
 
@@ -66,6 +67,8 @@ def meter(
     short = words.short_margin(promise, design)
     ghost, ghost_at = _ghost(promise, other, kept=kept)
     beside = f", {'kept' if kept else 'tried'} {ghost}" if ghost else ""
+    likely = words.likely_range(promise, design)
+    likely = f"; likely {likely}" if likely else ""
     asked = "" if promise.state == "none" else f"promised {words.target_text(promise, design)}, "
     return Meter(
         name=name,
@@ -83,9 +86,20 @@ def meter(
         known=promise.predicted is not None,
         ghost=ghost,
         ghost_at=ghost_at,
-        spoken=f"{numeral} {unit.suffix}, {asked}{margin}{beside}",
-        tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}\n{_meaning(promise, design)}",
+        whisker=_whisker(promise),
+        spoken=f"{numeral} {unit.suffix}, {asked}{margin}{likely}{beside}",
+        tooltip=f"{name}: {numeral} {unit.suffix}\n{asked}{margin}{likely}\n"
+        f"{_meaning(promise, design)}",
     )
+
+
+def _whisker(promise: Promise) -> tuple[float, float] | None:
+    """Where the likely range begins and ends on the bar; of a size there is none."""
+    band = promise.band
+    if band is None or promise.key == "size" or band.width <= 0:
+        return None
+    low, high = (_share(promise, value, promise.target) for value in (band.low, band.high))
+    return (low, high)
 
 
 def _meaning(promise: Promise, design: Design) -> str:

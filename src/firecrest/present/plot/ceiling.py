@@ -15,6 +15,7 @@ from firecrest.present.plot.plot import (
     FULL,
     TO_BE_SEEN,
     Curve,
+    Likely,
     Plot,
     Readout,
     Row,
@@ -58,10 +59,19 @@ def ceiling_plot(
         tints=_tints(a, top),
         promise=Curve(target, a.frequency, asked, "stripe", 2.0),
         shortfall=_shortfall(a),
+        likely=_likely(assessment, a),
         readout=readout(assessment, where),
         crosshair=where,
         notes=_validity(assessment),
     )
+
+
+def _likely(assessment: Assessment, a: Acoustic) -> Likely | None:
+    """Where the ceiling likely is, once its doubt is known."""
+    doubt = assessment.doubt
+    if doubt is None or doubt.low is None or doubt.high is None:
+        return None
+    return Likely(a.frequency, doubt.low, doubt.high)
 
 
 def _tints(a: Acoustic, line: Real) -> tuple[TintRun, ...]:

@@ -89,6 +89,15 @@ class Readout:
 
 
 @dataclass(frozen=True)
+class Likely:
+    """Between which lines a curve likely runs: 5 to 95 % of what may be built."""
+
+    x: Real
+    low: Real
+    high: Real
+
+
+@dataclass(frozen=True)
 class Shortfall:
     """Where the promise lies above the ceiling, and the one label at the worst spot."""
 
@@ -116,6 +125,7 @@ class Plot:
     tints: tuple[TintRun, ...] = ()
     promise: Curve | None = None
     shortfall: Shortfall | None = None
+    likely: Likely | None = None
     readout: Readout | None = None
     crosshair: float | None = None
     message: str = ""

@@ -31,7 +31,8 @@ def what_helps(assessment: Assessment) -> str:
     Made of assessments: worth working out once the hand rests, not within an edit.
     """
     a = assessment.acoustic
-    if a is None or a.loudness is None or assessment.promise("loudness").state != "short":
+    loud = assessment.promise("loudness")
+    if a is None or a.loudness is None or loud.importance == "open" or a.loudness.margin >= 0:
         return ""
     found = helps(assessment)
     if not found:

@@ -25,13 +25,17 @@ from firecrest.present.text.notes import is_code, said
 from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.words import (
     PROMISE_NAMES,
+    distance_text,
+    either_way,
     ending,
     joined,
+    kept_in,
     limit_name,
     margin_text,
     numeral,
     promise_unit,
     surroundings,
+    waits_for_high_pass,
 )
 from firecrest.proposals.turning import turned
 
@@ -48,7 +52,8 @@ def why(assessment: Assessment) -> list[Sentence]:
         found = [_all_kept(assessment)]
     if assessment.acoustic is not None:
         low = assessment.acoustic.low_note
-        if low is not None and not low.passed and assessment.promise("loudness").state != "close":
+        told = waits_for_high_pass(assessment.promise("loudness"))
+        if low is not None and not low.passed and not told:
             found.append(_low_note_sentence(assessment.acoustic, low))
         found += _dip(assessment, assessment.acoustic)
         found += _balance_sentence(assessment)
@@ -95,8 +100,15 @@ def _promise_sentence(assessment: Assessment, promise: Promise) -> Sentence | No
     unit = promise_unit(promise.key, assessment.design)
     got = numeral(promise, assessment.design) + ("" if unit.unit == "€" else f" {unit.unit}")
     tail = _ended_by(assessment) if promise.key == "runtime" else ""
-    margin = margin_text(promise, assessment.design)
+    margin = distance_text(promise, assessment.design) + _likely(assessment, promise)
     return Sentence(mark, (Piece(f"{name} is {got}", path), Piece(f", {margin}{tail}.")))
+
+
+def _likely(assessment: Assessment, promise: Promise) -> str:
+    """How sure a promise is that may be kept and may not."""
+    if promise.state != "close" or promise.band is None:
+        return ""
+    return f", {either_way(promise, assessment.design)}: {kept_in(promise.band)}"
 
 
 def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
@@ -111,7 +123,7 @@ def _bass_pieces(assessment: Assessment, promise: Promise) -> tuple[Piece, ...]:
         Piece(f", {design.brief.bass.drop} dB down at level ({surroundings(design)}); "),
         Piece("the promise is "),
         Piece(f"{promise.target:g}{THIN_SPACE}Hz", path),
-        Piece("."),
+        Piece(f"{_likely(assessment, promise)}."),
         *_held_by_filter(assessment),
     )
 
@@ -137,7 +149,7 @@ def _loudness_sentence(
     assessment: Assessment, a: Acoustic, promise: Promise, mark: str
 ) -> Sentence:
     """The weakest link: part, range, size and place; or the held low note."""
-    if promise.state == "close" and a.low_note is not None and not a.low_note.passed:
+    if waits_for_high_pass(promise) and a.low_note is not None:
         return _low_note_sentence(a, a.low_note)
     assert a.loudness is not None
     if promise.predicted is None:
@@ -172,11 +184,11 @@ def _loudness_sentence(
             Piece(name, path),
             Piece(says),
             Piece(
-                f"{figure(-a.loudness.margin, 1)} dB short at "
+                f"{distance_text(promise, assessment.design)} at "
                 f"{_hz(a.loudness.frequency)}{THIN_SPACE}Hz",
                 frequency=a.loudness.frequency,
             ),
-            Piece(f".{own}"),
+            Piece(f"{_likely(assessment, promise)}.{own}"),
         ),
     )
 

@@ -8,6 +8,7 @@ from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import row_of
 from firecrest.core.power.runtime import EMPTY
+from firecrest.core.uncertainty.spread import HIGH, LOW, Band
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
@@ -99,7 +100,6 @@ def _in_unit(value: float, unit: PromiseUnit) -> float:
 
 def margin_text(promise: Promise, design: Design) -> str:
     """Margin with sign in words: "1.8 dB short", "0.6 h in hand", "7 over"."""
-    unit = promise_unit(promise.key, design)
     if promise.state == "none":
         return said(promise.reason) if is_code(promise.reason, WALL) else "no promise set"
     if promise.state == "unknown":
@@ -108,12 +108,65 @@ def margin_text(promise: Promise, design: Design) -> str:
         return said(promise.reason) or "short"
     if promise.key == "runtime" and promise.reason:
         return "level too high"
-    amount = shown(abs(promise.margin), unit.quantity, unit.unit, _margin_digits(unit))
     if promise.state == "close":
-        return said(promise.reason) or "close"
-    if promise.state == "short":
+        if waits_for_high_pass(promise):
+            return said(promise.reason)
+        likely = either_way(promise, design)
+        return f"close, {likely}" if likely else "close"
+    return distance_text(promise, design)
+
+
+def distance_text(promise: Promise, design: Design) -> str:
+    """How far a promise with a margin is from its target, whatever the doubt."""
+    unit = promise_unit(promise.key, design)
+    amount = shown(abs(promise.margin or 0.0), unit.quantity, unit.unit, _margin_digits(unit))
+    if (promise.margin or 0.0) < 0:
         return f"{amount} short" if promise.floor else f"{amount} over"
     return "fits" if promise.key == "size" else f"{amount} in hand"
+
+
+def waits_for_high_pass(promise: Promise) -> bool:
+    """Whether a promise is close because a held low note takes a part too far."""
+    kept = promise.margin is not None and promise.margin >= 0
+    return kept and promise.state == "close" and is_code(promise.reason, "high-pass")
+
+
+def either_way(promise: Promise, design: Design) -> str:
+    """Half of a promise's likely range, as "±2.8 dB"; "" where there is no doubt to show."""
+    if promise.band is None or promise.band.width <= 0:
+        return ""
+    unit = promise_unit(promise.key, design)
+    return f"±{_wide(promise.band.width / 2, unit)}"
+
+
+def likely_range(promise: Promise, design: Design) -> str:
+    """A promise's likely range and how often it is kept; "" where that is not known."""
+    band = promise.band
+    if band is None or band.width <= 0 or promise.key == "size":
+        return ""
+    unit = promise_unit(promise.key, design)
+    ends = [figure(_in_unit(v, unit), _margin_digits(unit)) for v in (band.low, band.high)]
+    span = f"{ends[0]} to {ends[1]}"
+    span = f"€{span}" if unit.unit == "€" else f"{span}{THIN_SPACE}{unit.unit}"
+    return f"{span}, {kept_in(band)}"
+
+
+def kept_in(band: Band) -> str:
+    """How many builds of ten keep a promise, in words."""
+    tenths = round(10 * band.kept)
+    if band.kept >= HIGH / 100:
+        return "kept in nearly every build"
+    if band.kept <= LOW / 100:
+        return "kept in hardly any build"
+    return f"kept in {min(max(tenths, 1), 9)} of 10 builds"
+
+
+def _wide(half: float, unit: PromiseUnit) -> str:
+    """A width: without what an offset of the unit would add."""
+    span = from_si(half, unit.quantity, unit.unit) - from_si(0.0, unit.quantity, unit.unit)
+    digits = _margin_digits(unit)
+    text = figure(span, digits)
+    return f"€{text}" if unit.unit == "€" else f"{text}{THIN_SPACE}{unit.unit}"
 
 
 def _margin_digits(unit: PromiseUnit) -> int:

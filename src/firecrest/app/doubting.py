@@ -1,0 +1,79 @@
+"""Doubt of the present design, worked out beside the window while the hand rests."""
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from firecrest.app.session import Session
+from firecrest.app.work import Task, advice
+from firecrest.assessment.doubt import doubt as work
+from firecrest.assessment.doubt.bands import Doubt
+from firecrest.assessment.doubt.doubt import Unsure
+from firecrest.design.design import Design
+
+REST_MS = 150
+REMEMBERED = 24
+"""Designs whose doubt is remembered: going back to one shows it at once."""
+
+
+class Doubting(QObject):
+    """Gives the session its doubt, never one of another design than the present.
+
+    ``unsure`` is what makes it, None until that is known; ``found`` tells that it changed.
+    """
+
+    found = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._session = session
+        self._known: dict[int, tuple[Design, Doubt, tuple[Unsure, ...] | None]] = {}
+        self._of: Design | None = None
+        self.unsure: tuple[Unsure, ...] | None = None
+        self._task = Task(self, advice)
+        self._task.some.connect(self._take)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
+        self._rest.timeout.connect(self._start)
+        session.changed.connect(self.renew)
+        self.renew()
+
+    @property
+    def busy(self) -> bool:
+        """Whether the present design's doubt is still being worked out."""
+        return self._rest.isActive() or self._task.running
+
+    def renew(self) -> None:
+        """Leave what was of another design; show what is known of this one, or work it out."""
+        self._task.stop()
+        self._rest.stop()
+        self.unsure = None
+        known = self._known.get(id(self._session.design))
+        if known is not None:
+            _, doubt, self.unsure = known
+            self._session.take_doubt(doubt)
+        if self.unsure is None and self._session.assessment.acoustic is not None:
+            self._rest.start()
+        self.found.emit()
+
+    def _start(self) -> None:
+        self._of = self._session.design
+        self._task.start(work.doubt_then_unsure, self._of)
+
+    def _take(self, item: object) -> None:
+        """The bands first, then what makes them."""
+        design = self._session.design
+        if design is not self._of:
+            return
+        if isinstance(item, Doubt):
+            self._remember(design, item, None)
+            self._session.take_doubt(item)
+        elif isinstance(item, tuple):
+            self.unsure = item
+            self._remember(design, self._known[id(design)][1], item)
+        self.found.emit()
+
+    def _remember(self, design: Design, doubt: Doubt, unsure: tuple[Unsure, ...] | None) -> None:
+        self._known.pop(id(design), None)
+        self._known[id(design)] = (design, doubt, unsure)
+        if len(self._known) > REMEMBERED:
+            del self._known[next(iter(self._known))]

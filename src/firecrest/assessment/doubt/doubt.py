@@ -1,0 +1,174 @@
+"""Doubt: the 5-95 % range of every promise and of the ceiling, and what makes it.
+
+Each is of real designs: the present one with other figures, all of one topology, worked out by the
+derivation that assesses one.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, TypeVar
+
+import numpy as np
+
+from firecrest.assessment.acoustic import EDIT_GRID
+from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.columns import put
+from firecrest.assessment.doubt.bands import Doubt
+from firecrest.assessment.doubt.family import Column, Family, Figure, widened
+from firecrest.assessment.doubt.judged import worst_of
+from firecrest.assessment.doubt.uncertain import families
+from firecrest.assessment.lower.inputs import Inputs
+from firecrest.assessment.lower.whole import Lowered, lower
+from firecrest.assessment.memo import AFRESH, Memo
+from firecrest.assessment.openings.port import port_ends
+from firecrest.assessment.vary import Answers, answers
+from firecrest.assessment.verdicts import CLOSE, MET
+from firecrest.core.arrays import Real
+from firecrest.core.uncertainty.draw import SAMPLES, applied, with_exact
+from firecrest.core.uncertainty.spread import band, band_along
+from firecrest.design.box import Port, placed
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path
+
+Tree = TypeVar("Tree")
+
+LOOKED_AT = 8
+"""Figures that are tried for how much of the doubt they make: those it goes with most."""
+MATTERS = 0.03
+"""Share of the width below which a figure is not worth a word."""
+COARSE = EDIT_GRID[::3]
+COARSE.flags.writeable = False
+
+
+@dataclass(frozen=True)
+class Unsure:
+    """A figure that makes ``share`` of the width of the band of ``promise``."""
+
+    figure: Figure
+    promise: str
+    share: float
+
+
+Draws = tuple[Real, ...]
+"""Deviations (n, samples) of each family."""
+
+
+def doubt_of(
+    design: Design, samples: int = SAMPLES, *, times: float = 1.0, frequency: Real = EDIT_GRID
+) -> Doubt:
+    """Doubt of ``design``; ``times`` widens every range. Nothing uncertain has bands of width 0."""
+    known = tuple(widened(f, times) for f in families(design))
+    draws = tuple(f.deviations(samples) for f in known)
+    return spread_of(varied(design, known, draws, samples, frequency))
+
+
+def doubt_then_unsure(design: Design) -> Iterator[Doubt | tuple[Unsure, ...]]:
+    """Doubt of ``design``, then what makes it: the second takes several times as long."""
+    found = doubt_of(design)
+    yield found
+    yield unsure_of(assess(design), found)
+
+
+def spread_of(found: Answers) -> Doubt:
+    """Bands of answers."""
+    bands = {}
+    for verdict in found.verdicts:
+        kept = np.isin(verdict.state[:, 0], (MET, CLOSE))
+        made = band(verdict.predicted[:, 0], kept)
+        if made is not None:
+            bands[verdict.key] = made
+    if found.level is None:
+        return Doubt(bands)
+    return Doubt(bands, *band_along(found.level))
+
+
+def varied(
+    design: Design,
+    known: Sequence[Family],
+    draws: Sequence[Real],
+    samples: int,
+    frequency: Real = EDIT_GRID,
+) -> Answers:
+    """Answers of ``design`` with its uncertain figures as drawn."""
+    columns = [
+        (column, row)
+        for f, rows in zip(known, draws, strict=True)
+        for column, row in zip(f.columns, rows, strict=True)
+    ]
+    moved = design
+    for column, row in columns:
+        for path in column.figures:
+            moved = _moved(moved, path, column, row)
+    lowered = lower(moved, Memo(AFRESH))
+    inputs = _with_ends(lowered)
+    for column, row in columns:
+        for path in column.inputs:
+            inputs = _moved(inputs, path, column, row)
+    return answers(replace(lowered, inputs=inputs), samples, frequency)
+
+
+def _with_ends(lowered: Lowered) -> Inputs:
+    """Numbers in which ports state their end correction, so that it can be off."""
+    inputs = lowered.inputs
+    for k, port in placed(inputs.box.openings, Port):
+        inputs = put(inputs, ("box", "openings", k, "end_correction"), port_ends(port))
+    return inputs
+
+
+def _moved(tree: Tree, path: Path, column: Column, row: Real) -> Tree:
+    """``tree`` with a column at ``path``; a figure that is not there stays away."""
+    here: Any = tree
+    for step in path:
+        here = here[step] if isinstance(step, int) else getattr(here, step, None)
+        if here is None:
+            return tree
+    if column.logarithmic and not np.any(here):
+        return tree
+    factor = applied(1.0, row, logarithmic=True) if column.logarithmic else 1.0
+    added = 0.0 if column.logarithmic else applied(0.0, row, logarithmic=False)
+    return put(tree, path, np.clip(factor * here + added, column.least, column.most))
+
+
+def unsure_of(assessment: Assessment, doubt: Doubt, samples: int = SAMPLES) -> tuple[Unsure, ...]:
+    """What makes the doubt of the worst promise, most first; empty where nothing is in doubt.
+
+    Each share is by how much the band shrinks when that figure alone is exact. Only the figures
+    that go with the promise most are tried, and of those that one test settles the first is told.
+    """
+    key = worst_of(assessment.promises, doubt)
+    if key is None:
+        return ()
+    design = assessment.design
+    known = families(design)
+    draws = [f.deviations(samples) for f in known]
+    drawn = varied(design, known, draws, samples, COARSE).verdict(key).predicted[:, 0]
+    whole = _width(drawn)
+    if not whole > 0:
+        return ()
+    likely = sorted(_goes_with(known, draws, drawn), key=lambda item: -item[0])
+    found = []
+    for _, place, figure in likely[:LOOKED_AT]:
+        fixed = list(draws)
+        fixed[place] = with_exact(draws[place], known[place].spread, np.array(figure.weights))
+        left = _width(varied(design, known, fixed, samples, COARSE).verdict(key).predicted[:, 0])
+        found.append(Unsure(figure, key, 1.0 - left / whole))
+    ranked = [u for u in sorted(found, key=lambda u: -u.share) if u.share >= MATTERS]
+    settled = {(u.figure.owner, u.figure.test): u for u in reversed(ranked)}
+    return tuple(u for u in ranked if settled[u.figure.owner, u.figure.test] is u)
+
+
+def _goes_with(
+    known: Sequence[Family], draws: Sequence[Real], values: Real
+) -> Iterator[tuple[float, int, Figure]]:
+    """(square of the correlation, family, figure) of every figure that is not exact."""
+    there = np.isfinite(values)
+    for place, (one, rows) in enumerate(zip(known, draws, strict=True)):
+        for figure in one.figures:
+            moved = np.array(figure.weights) @ rows
+            if np.ptp(moved) > 0:
+                yield float(np.corrcoef(moved[there], values[there])[0, 1] ** 2), place, figure
+
+
+def _width(values: Real) -> float:
+    found = band(values, np.isfinite(values))
+    return 0.0 if found is None else found.width

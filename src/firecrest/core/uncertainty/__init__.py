@@ -1,0 +1,1 @@
+"""How sure a figure is: draws of what is uncertain, and the spread of what follows."""
