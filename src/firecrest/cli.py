@@ -16,10 +16,9 @@ from firecrest.assessment.doubt.judged import with_doubt
 from firecrest.core.errors import FirecrestError
 from firecrest.design.brief import LINEAR
 from firecrest.design.edits.brief import with_edges
-from firecrest.design.project import project_of
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import read_demo_project
 from firecrest.present.promise.table import HEADS, promise_rows
 from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.spread import HEAD, doubt_report, likely_column
@@ -98,7 +97,7 @@ def _json(body: Any, indent: int | None = None) -> str:
 def _document(file: Path | None, demo: str | None) -> Document:
     """The design that was asked for."""
     if demo is not None:
-        return Document(project_of(read_demo(demo)))
+        return Document(read_demo_project(demo))
     if file is None:
         raise FirecrestError("Name a FILE, or a shipped design with --demo slipway.")
     return read_document(file)

@@ -15,6 +15,16 @@ def settle():
         QApplication.processEvents()
 
 
+def doubted(window):
+    """Wait until the doubt of the present design and what makes it are there."""
+    for _ in range(600):
+        if window.doubting.unsure is not None:
+            break
+        QTest.qWait(50)
+    assert window.doubting.unsure is not None
+    settle()
+
+
 def meter_of(window, key):
     """A meter of the strip as it stands now, not up to 50 ms later."""
     window.strip._after.flush()

@@ -19,7 +19,17 @@ from firecrest.design.project import project_of
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.files.journal import Journal
-from tests.app.helpers import click, menu, meter_of, press, press_button, segment, settle, type_into
+from tests.app.helpers import (
+    click,
+    doubted,
+    menu,
+    meter_of,
+    press,
+    press_button,
+    segment,
+    settle,
+    type_into,
+)
 
 STAGES = ["promise", "parts", "size", "power", "voice"]
 
@@ -383,6 +393,7 @@ def test_refusals_are_shown_where_one_looks(window):
 def test_the_window_shows_what_the_command_line_says(window, capsys):
     from firecrest import cli
 
+    doubted(window)
     cli.run(["assess", "--demo", "slipway"])
     table = capsys.readouterr().out
     for key, meter in window.strip.meters.items():

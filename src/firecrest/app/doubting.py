@@ -44,8 +44,7 @@ class Doubting(QObject):
 
     def renew(self) -> None:
         """Leave what was of another design; show what is known of this one, or work it out."""
-        self._task.stop()
-        self._rest.stop()
+        self.stop()
         self.unsure = None
         known = self._known.get(id(self._session.design))
         if known is not None:
@@ -54,6 +53,11 @@ class Doubting(QObject):
         if self.unsure is None and self._session.assessment.acoustic is not None:
             self._rest.start()
         self.found.emit()
+
+    def stop(self) -> None:
+        """Leave what is under way."""
+        self._task.stop()
+        self._rest.stop()
 
     def _start(self) -> None:
         self._of = self._session.design

@@ -35,12 +35,12 @@ class Editing(QObject):
     tried = Signal()
     refused = Signal(str)
 
-    def __init__(self, design: Design, parent: QObject | None = None) -> None:
+    def __init__(self, begin: Design | Project, parent: QObject | None = None) -> None:
         super().__init__(parent)
-        project = project_of(design)
+        project = begin if isinstance(begin, Project) else project_of(begin)
         self.history = History(project, saved=project)
         self.memo = Memo()
-        self.assessment = assess(design, self.memo)
+        self.assessment = assess(project.design, self.memo)
         self.trial: Assessment | None = None
         self.kept: Assessment | None = None
         self.typed: list[Typed] = []
@@ -67,8 +67,13 @@ class Editing(QObject):
             self.drop_trial()
             return
         assessed = assess(design, self.memo)  # before it enters the history, should that fail
-        self.history.push(label, with_design(self.history.present, design), fold)
+        named = self.labelled(label, design)
+        self.history.push(named, with_design(self.history.present, design), fold)
         self._settle(assessed)
+
+    def labelled(self, label: str, design: Design) -> str:
+        """The name of the step to ``design``."""
+        return label
 
     def edit(self, path: Path, value: Any, fold: str | None = None) -> None:
         """Another value at ``path``; FirecrestError when the design refuses it."""

@@ -12,10 +12,9 @@ from firecrest.app.settings import MOST_RECENT, settings
 from firecrest.app.widgets.notice import Notice
 from firecrest.app.widgets.plain import menu_text, tip
 from firecrest.core.errors import ChangedElsewhereError, FirecrestError
-from firecrest.design.project import project_of
 from firecrest.files.atomic import clean_litter, write_file
 from firecrest.files.container import SUFFIX, Document, read_document, read_only
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import read_demo_project
 from firecrest.files.journal import LeftOver
 from firecrest.present.text.differing import differing_text
 
@@ -60,7 +59,7 @@ class FileActions(QMainWindow):
     def open_demo(self, name: str) -> None:
         """Open a shipped demo."""
         if self.may_leave():
-            self.session.start(Document(project_of(read_demo(name))), None)
+            self.session.start(Document(read_demo_project(name)), None)
 
     def open_file(self) -> None:
         """Ask for a file and open it."""

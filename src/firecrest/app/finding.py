@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS
 from firecrest.app.guide_window import GuideWindow
-from firecrest.app.page_actions import PageActions
+from firecrest.app.variant_actions import VariantActions
 from firecrest.app.widgets.find import FindField, Found
 from firecrest.design.edits.paths import Path
 from firecrest.present.frame.find import findable
@@ -17,7 +17,7 @@ from firecrest.present.frame.synonyms import other_words
 from firecrest.present.text.guide import pages
 
 
-class Finding(PageActions):
+class Finding(VariantActions):
     """The finding half of the main window."""
 
     finder: FindField

@@ -34,6 +34,7 @@ from firecrest.app.widgets.plain import label, menu_text, tip, tip_text
 from firecrest.app.widgets.rail import Rail
 from firecrest.app.widgets.side import SidePanel
 from firecrest.app.widgets.strip import Strip
+from firecrest.app.widgets.variants import VariantRow
 from firecrest.design.edits.paths import Path as FieldPath
 from firecrest.present.frame.find import stage_of
 from firecrest.present.text.sentences import FIELD_OF_PROMISE
@@ -113,6 +114,8 @@ class MainWindow(Beginning):
         self.project = label("", "project")
         self.saved = label("", "second")
         row.addWidget(self.project)
+        self.variants = VariantRow(self.session, self.copy_variant, self.fill_variant_menu)
+        row.addWidget(self.variants)
         row.addWidget(self.saved)
         row.addStretch(1)
         for action, text in (("undo", "↶"), ("redo", "↷")):
@@ -123,7 +126,9 @@ class MainWindow(Beginning):
             row.addWidget(button)
             setattr(self, f"{action}_button", button)
         self._as_room_lasts = (
+            (1000, self.variants.name),
             (900, self.saved),
+            (800, self.variants),
             (700, self.undo_button),
             (700, self.redo_button),
             (600, self.project),
@@ -153,7 +158,7 @@ class MainWindow(Beginning):
         made = QAction(action.text, self)
         if action.shortcut:
             made.setShortcuts(QKeySequence.listFromString(action.shortcut))
-        if action.id in ("rail", "side", "full", "ghost"):
+        if action.id in ("rail", "side", "full", "ghost", "beside"):
             made.setCheckable(True)
         slot = getattr(self, action.slot)
         if action.argument:
@@ -171,6 +176,7 @@ class MainWindow(Beginning):
         self.session.reveal.connect(self.reveal)
         self.session.refused.connect(self.notice.tell)
         self.session.told.connect(self.notice.tell)
+        self.session.beside_changed.connect(self._refresh_file)
         self.session.changed.connect(self.notice.drop_offers)
         self.drawer.toggled.connect(self.actions_by_id["side"].setChecked)
         self.announcer = Announcer(self.session, self)
@@ -184,6 +190,7 @@ class MainWindow(Beginning):
     def _refresh_file(self) -> None:
         session = self.session
         self.actions_by_id["ghost"].setChecked(session.kept is not None)
+        self.actions_by_id["beside"].setChecked(session.beside is not None)
         name = session.design.name
         self.project.setText(name)
         where = session.path.name if session.path else "not saved yet"
@@ -279,6 +286,7 @@ class MainWindow(Beginning):
     def toggle_ghost(self) -> None:
         """Hold the present state behind all that follows, to compare with; or let go of it."""
         session = self.session
+        session.beside = None
         session.keep_ghost(session.assessment if session.kept is None else None)
         self.actions_by_id["ghost"].setChecked(session.kept is not None)
 
@@ -360,6 +368,7 @@ class MainWindow(Beginning):
     def _leave(self) -> None:
         for stage in self.stages.values():
             stage.leave()
+        self.doubting.stop()
         self.session.close()
 
     def changeEvent(self, event: QEvent) -> None:

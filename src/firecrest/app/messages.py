@@ -119,6 +119,13 @@ class Messages:
         """Whether to go on as ``text`` says; it may be long."""
         return self._ask(title, text, {"yes": yes, "no": "Drop"}, "no") == "yes"
 
+    def variant_name(self, letter: str, name: str) -> str | None:
+        """A name for a variant, "" for none; None when it stays as it is."""
+        text, good = QInputDialog.getText(
+            self._window, "Rename the variant", f"Name of {letter}", text=name
+        )
+        return text.strip() if good else None
+
     def new_name(self, name: str) -> str | None:
         """Another name for the project."""
         text, good = QInputDialog.getText(self._window, "Rename", "Name", text=name)

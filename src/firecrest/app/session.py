@@ -5,8 +5,8 @@ from pathlib import Path as FilePath
 
 from PySide6.QtCore import QTimer, Signal
 
-from firecrest.app.editing import Editing
 from firecrest.app.shelf_keeper import ShelfKeeper
+from firecrest.app.varying import Varying
 from firecrest.assessment.doubt.bands import Doubt
 from firecrest.assessment.doubt.judged import with_doubt
 from firecrest.core.errors import FirecrestError
@@ -30,7 +30,7 @@ AUTOSAVE_AFTER_MS = 1500
 """After the first edit that is not kept yet, whatever goes on; with the writing under 2 s."""
 
 
-class Session(Editing):
+class Session(Varying):
     """Holds what one window works on: a design, its file, and the shelf all windows share."""
 
     file_changed = Signal()
@@ -41,8 +41,8 @@ class Session(Editing):
     told = Signal(str, object)
     """What an edit leaves to decide: a text, and offers of a ``Notice``."""
 
-    def __init__(self, design: Design, journal: Journal | None = None) -> None:
-        super().__init__(design)
+    def __init__(self, begin: Design | Project, journal: Journal | None = None) -> None:
+        super().__init__(begin)
         self.frequency: float | None = None
         self.path: FilePath | None = None
         self.stamp: FileStamp | None = None
@@ -66,6 +66,7 @@ class Session(Editing):
 
     def settled(self) -> None:
         """Unsaved work is written aside soon: later edits do not put it off."""
+        self.follow_beside()
         if not self.modified:
             self._forget_journal()
         elif not self._autosave.isActive():
@@ -113,7 +114,7 @@ class Session(Editing):
         saved: Project | None,
     ) -> None:
         self.drop_typed()
-        self.kept = None
+        self.kept = self.beside = None
         self.history = History(document.project, saved=saved)
         self.attachments = dict(document.attachments)
         self.path, self.stamp, self.frequency = path, stamp, None

@@ -9,7 +9,8 @@ from pathlib import Path
 
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
-from firecrest.files.demos import blank_design, read_demo
+from firecrest.design.project import Project, project_of
+from firecrest.files.demos import blank_design, read_demo_project
 
 WARM_UP_MS = 1500
 
@@ -28,7 +29,7 @@ def run_window(arguments: list[str]) -> int:
         )
         return 2
     try:
-        design = read_demo(asked.demo) if asked.demo else blank_design()
+        begin = read_demo_project(asked.demo) if asked.demo else project_of(blank_design())
     except FirecrestError as error:
         print(f"firecrest: {error}", file=sys.stderr)
         return 2
@@ -37,7 +38,7 @@ def run_window(arguments: list[str]) -> int:
     from firecrest.app.ending import SignalWatch, watch_mistakes
 
     application = make_application()
-    window = make_window(design)
+    window = make_window(begin)
     SignalWatch(window, window.end_at_once)
     watch_mistakes(window.session.keep_journal, window.tell_mistake)
     window.show()
@@ -91,14 +92,14 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     return application
 
 
-def make_window(design: Design) -> "MainWindow":  # type: ignore[name-defined]  # noqa: F821
-    """A window on ``design``."""
+def make_window(begin: Design | Project) -> "MainWindow":  # type: ignore[name-defined]  # noqa: F821
+    """A window on a project, or on a design as the only variant of one."""
     from firecrest.app.main_window import MainWindow
     from firecrest.app.session import Session
 
     if not gc.get_freeze_count():
         gc.freeze()  # modules and classes stay: no collection need look through them
-    return MainWindow(Session(design))
+    return MainWindow(Session(begin))
 
 
 def offer_left_over(window: "MainWindow") -> None:  # type: ignore[name-defined]  # noqa: F821

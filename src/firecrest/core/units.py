@@ -119,8 +119,8 @@ QUANTITIES = {
                  (Unit("°C", 1.0, 273.15, ("C", "degC")),
                   Unit("°F", 5 / 9, 273.15 - 32 * 5 / 9, ("F", "degF")), Unit("K", 1.0)),
                  "20 °C or 68 °F"),
-        _quantity("temperature difference", "a temperature difference", "delta_degC", "5 K",
-                  ("K", 1.0, "°C", "C"), ("°F", 5 / 9, "F")),
+        _quantity("temperature difference", "a temperature difference", "kelvin", "5 K",
+                  ("K", 1.0, "°C", "C")),
         _quantity("angle", "an angle", "radian", "45°", ("°", pi / 180, "deg")),
     )
 }

@@ -38,6 +38,12 @@ class History(Generic[State]):
             self.past = [*self.past[-LONGEST + 1 :], (label, self.present)]
         self.present, self.future, self._fold = state, [], fold
 
+    def turn(self, state: State) -> None:
+        """The same state seen otherwise: no step, and what is saved stays saved."""
+        if self.present is self.saved:
+            self.saved = state
+        self.present, self._fold = state, None
+
     def end_fold(self) -> None:
         """The drag is over: the next step stands alone."""
         self._fold = None

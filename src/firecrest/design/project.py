@@ -6,6 +6,7 @@ from typing import Any, Literal, Self, TypeVar
 from pydantic import model_validator
 from pydantic.dataclasses import dataclass
 
+from firecrest.core.errors import DesignError
 from firecrest.design.box import Box
 from firecrest.design.brief import Brief
 from firecrest.design.design import Design
@@ -14,7 +15,10 @@ from firecrest.design.power import Power
 from firecrest.design.voice import Voice
 
 Letter = Literal["A", "B", "C", "D", "E", "F", "G", "H"]
+Standing = Literal["tried", "built", "measured"]
 MOST_VARIANTS = 8
+ANSWERS = ("box", "power", "voice", "note")
+"""What of a design answers the brief."""
 _Held = TypeVar("_Held")
 
 
@@ -28,6 +32,9 @@ class Variant:
     power: Power
     voice: Voice = Voice()
     note: str = text("Note", default="", longest=4000)
+    standing: Standing = choice(
+        "Standing", default="tried", help="Whether it was built, and whether it was measured."
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -54,8 +61,21 @@ class Project:
         """The variant in force as a whole design."""
         return self.design_of(next(v for v in self.variants if v.letter == self.in_force))
 
+    @cached_property
+    def known(self) -> dict[str, Design]:
+        """Variants as whole designs, by letter, as far as they were asked for."""
+        return {}
+
     def design_of(self, variant: Variant) -> Design:
-        """A variant with name and brief of the project; ValidationError when it hangs apart."""
+        """A variant with name and brief of the project; ValidationError when it hangs apart.
+
+        The same object each time, so that what was found for it is found again.
+        """
+        if variant.letter not in self.known:
+            self.known[variant.letter] = self._whole(variant)
+        return self.known[variant.letter]
+
+    def _whole(self, variant: Variant) -> Design:
         return Design(
             name=self.name,
             brief=self.brief,
@@ -68,28 +88,68 @@ class Project:
 
 def project_of(design: Design) -> Project:
     """A project of one variant."""
-    return _holding(design, (_variant(design, "A", ""),), "A")
+    return _holding(design, (_variant(design, "A"),), "A", {})
 
 
 def with_design(project: Project, design: Design) -> Project:
     """The project with ``design`` in force; name and brief are those of all variants."""
     variants = tuple(
-        _variant(design, v.letter, v.name) if v.letter == project.in_force else v
-        for v in project.variants
+        _answering(v, design) if v.letter == project.in_force else v for v in project.variants
     )
-    return _holding(design, variants, project.in_force)
+    same = design.brief is project.brief and design.name == project.name
+    return _holding(design, variants, project.in_force, project.known if same else {})
 
 
-def _variant(design: Design, letter: Letter, name: str) -> Variant:
-    """What of a design answers the brief."""
-    parts = {"box": design.box, "power": design.power, "voice": design.voice, "note": design.note}
-    return _of_parts(Variant, {"letter": letter, "name": name, **parts})
+def with_variants(project: Project, variants: tuple[Variant, ...], in_force: Letter) -> Project:
+    """The project with other variants; ValueError when they do not hang together."""
+    made = Project(name=project.name, brief=project.brief, variants=variants, in_force=in_force)
+    for old in project.variants:
+        kept = any(v.letter == old.letter and _alike(v, old) for v in variants)
+        if kept and old.letter in project.known:
+            made.known[old.letter] = project.known[old.letter]
+    return made
 
 
-def _holding(design: Design, variants: tuple[Variant, ...], in_force: Letter) -> Project:
+def _alike(a: Variant, b: Variant) -> bool:
+    """Whether both answer the brief with the same objects."""
+    return all(getattr(a, name) is getattr(b, name) for name in ANSWERS)
+
+
+def switched(project: Project, letter: Letter) -> Project:
+    """The project with another variant in force; DesignError when there is none of that letter."""
+    if letter == project.in_force:
+        return project
+    design = project.design_of(variant_of(project, letter))
+    return _holding(design, project.variants, letter, project.known)
+
+
+def variant_of(project: Project, letter: str) -> Variant:
+    """The variant of that letter; DesignError names those that there are."""
+    for variant in project.variants:
+        if variant.letter == letter:
+            return variant
+    letters = ", ".join(v.letter for v in project.variants)
+    raise DesignError(f"There is no variant {letter}. There are: {letters}.")
+
+
+def _variant(design: Design, letter: Letter) -> Variant:
+    """What of a design answers the brief, as a variant of its own."""
+    parts = {name: getattr(design, name) for name in ANSWERS}
+    return _of_parts(Variant, {"letter": letter, "name": "", "standing": "tried", **parts})
+
+
+def _answering(variant: Variant, design: Design) -> Variant:
+    """The variant with what of ``design`` answers the brief."""
+    return _of_parts(Variant, {**vars(variant), **{n: getattr(design, n) for n in ANSWERS}})
+
+
+def _holding(
+    design: Design, variants: tuple[Variant, ...], in_force: Letter, known: dict[str, Design]
+) -> Project:
     """The project that knows ``design`` is its own: results found for that object are kept."""
     of_all = {"name": design.name, "brief": design.brief, "variants": variants}
-    return _of_parts(Project, {**of_all, "in_force": in_force, "design": design})
+    whole = {**known, in_force: design}
+    return _of_parts(Project, {**of_all, "in_force": in_force, "design": design, "known": whole})
 
 
 def _of_parts(kind: type[_Held], parts: dict[str, Any]) -> _Held:

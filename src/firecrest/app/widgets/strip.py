@@ -251,10 +251,14 @@ class Strip(QWidget):
         for widget in self.meters.values():
             widget.set_small(small)
 
+    def _behind(self) -> str:
+        """What the kept ghost is called: the past, or a variant."""
+        return self.session.beside or "was"
+
     def refresh(self) -> None:
         """Show promises and ghosts."""
         a, ghost = self.session.assessment, self.session.ghost
-        kept = ghost is not None and ghost is self.session.kept
+        kept = "" if ghost is None or ghost is not self.session.kept else self._behind()
         for promise in a.promises:
             self.meters[promise.key].show_meter(meters.meter(promise, a.design, ghost, kept=kept))
         self.summary.show_counts(meters.summary(a))

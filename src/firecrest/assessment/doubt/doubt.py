@@ -62,11 +62,13 @@ def doubt_of(
     return spread_of(varied(design, known, draws, samples, frequency))
 
 
-def doubt_then_unsure(design: Design) -> Iterator[Doubt | tuple[Unsure, ...]]:
-    """Doubt of ``design``, then what makes it: the second takes several times as long."""
+def doubt_then_unsure(design: Design) -> Iterator[Doubt | tuple[Unsure, ...] | None]:
+    """Doubt of ``design``, then what makes it: the second takes several times as long, and can be
+    left off at each None.
+    """
     found = doubt_of(design)
     yield found
-    yield unsure_of(assess(design), found)
+    yield from _unsure(assess(design), found, SAMPLES)
 
 
 def spread_of(found: Answers) -> Doubt:
@@ -135,16 +137,25 @@ def unsure_of(assessment: Assessment, doubt: Doubt, samples: int = SAMPLES) -> t
     Each share is by how much the band shrinks when that figure alone is exact. Only the figures
     that go with the promise most are tried, and of those that one test settles the first is told.
     """
+    return next(found for found in _unsure(assessment, doubt, samples) if found is not None)
+
+
+def _unsure(
+    assessment: Assessment, doubt: Doubt, samples: int
+) -> Iterator[tuple[Unsure, ...] | None]:
+    """``unsure_of``, after a None for each figure that was tried."""
     key = worst_of(assessment.promises, doubt)
     if key is None:
-        return ()
+        yield ()
+        return
     design = assessment.design
     known = families(design)
     draws = [f.deviations(samples) for f in known]
     drawn = varied(design, known, draws, samples, COARSE).verdict(key).predicted[:, 0]
     whole = _width(drawn)
     if not whole > 0:
-        return ()
+        yield ()
+        return
     likely = sorted(_goes_with(known, draws, drawn), key=lambda item: -item[0])
     found = []
     for _, place, figure in likely[:LOOKED_AT]:
@@ -152,9 +163,10 @@ def unsure_of(assessment: Assessment, doubt: Doubt, samples: int = SAMPLES) -> t
         fixed[place] = with_exact(draws[place], known[place].spread, np.array(figure.weights))
         left = _width(varied(design, known, fixed, samples, COARSE).verdict(key).predicted[:, 0])
         found.append(Unsure(figure, key, 1.0 - left / whole))
+        yield None
     ranked = [u for u in sorted(found, key=lambda u: -u.share) if u.share >= MATTERS]
     settled = {(u.figure.owner, u.figure.test): u for u in reversed(ranked)}
-    return tuple(u for u in ranked if settled[u.figure.owner, u.figure.test] is u)
+    yield tuple(u for u in ranked if settled[u.figure.owner, u.figure.test] is u)
 
 
 def _goes_with(

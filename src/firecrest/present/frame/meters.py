@@ -56,9 +56,11 @@ def mark_of(promise: Promise) -> str:
 
 
 def meter(
-    promise: Promise, design: Design, other: Assessment | None = None, *, kept: bool = False
+    promise: Promise, design: Design, other: Assessment | None = None, *, kept: str = ""
 ) -> Meter:
-    """The meter of a promise, with the ghost of an ``other`` assessment: tried, or ``kept``."""
+    """The meter of a promise, with the ghost of an ``other`` assessment: tried, or that
+    ``kept`` behind, by its word.
+    """
     unit = words.promise_unit(promise.key, design)
     mark = mark_of(promise)
     name = words.PROMISE_NAMES[promise.key]
@@ -66,7 +68,7 @@ def meter(
     numeral = words.numeral(promise, design)
     short = words.short_margin(promise, design)
     ghost, ghost_at = _ghost(promise, other, kept=kept)
-    beside = f", {'kept' if kept else 'tried'} {ghost}" if ghost else ""
+    beside = f", {'behind it' if kept else 'tried'} {ghost}" if ghost else ""
     likely = words.likely_range(promise, design)
     likely = f"; likely {likely}" if likely else ""
     asked = "" if promise.state == "none" else f"promised {words.target_text(promise, design)}, "
@@ -130,7 +132,7 @@ def _share(promise: Promise, value: float, target: float) -> float:
     return min(max(scale * value / target, 0.02), 1.0)
 
 
-def _ghost(promise: Promise, other: Assessment | None, *, kept: bool) -> tuple[str, float | None]:
+def _ghost(promise: Promise, other: Assessment | None, *, kept: str) -> tuple[str, float | None]:
     """Text and place of the ghost; nothing where nothing differs."""
     if other is None:
         return "", None
@@ -146,7 +148,7 @@ def _ghost(promise: Promise, other: Assessment | None, *, kept: bool) -> tuple[s
     numeral = words.numeral(ghost, design)
     if numeral == words.numeral(promise, design):
         return "", None
-    text = f"was {numeral}" if kept else f"→ {numeral}"
+    text = f"{kept} {numeral}" if kept else f"→ {numeral}"
     return text, _share(promise, ghost.predicted, promise.target)
 
 

@@ -55,7 +55,9 @@ def _lines(assessment: Assessment) -> list[Clause]:
 def _loudness(assessment: Assessment) -> str:
     design, loud = assessment.design, assessment.promise("loudness")
     crest = assessment.acoustic.programme if assessment.acoustic else None
-    text = f"gets {words.numeral(loud, design)} dB, {words.margin_text(loud, design)}"
+    likely = words.either_way(loud, design)
+    how_far = likely if loud.state == "close" and likely else words.margin_text(loud, design)
+    text = f"gets {words.numeral(loud, design)} dB, {how_far}"
     return text + (f"; {crest.level:.1f} dB mean when flat out" if crest else "")
 
 
