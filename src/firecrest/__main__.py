@@ -35,13 +35,14 @@ def _dispatch(arguments: list[str]) -> int:
 
         print(f"firecrest {__version__}")
         return 0
-    if arguments and arguments[0] in ("assess", "schema", "--help", "-h"):
+    if arguments and arguments[0] in ("assess", "compare", "schema", "--help", "-h"):
         from firecrest.cli import run
 
         if arguments[0] in ("--help", "-h"):
             print(
                 "usage: firecrest [open] [FILE | --demo NAME]   open the window\n"
                 "       firecrest assess FILE [--json] ...      print the promises\n"
+                "       firecrest compare FILE [--json]         its variants side by side\n"
                 "       firecrest schema                        JSON Schema of design.json\n"
                 "       firecrest --version"
             )

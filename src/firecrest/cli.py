@@ -2,6 +2,7 @@
 
 import json
 import sys
+from collections.abc import Sequence
 from pathlib import Path
 from typing import Annotated, Any
 
@@ -11,14 +12,19 @@ from typer.exceptions import TyperException
 
 from firecrest.assessment.assess import Assessment, assess
 from firecrest.assessment.doubt.bands import Doubt
-from firecrest.assessment.doubt.doubt import Unsure, doubt_of, unsure_of
+from firecrest.assessment.doubt.doubt import Unsure, doubt_of, doubts_of, unsure_of
 from firecrest.assessment.doubt.judged import with_doubt
 from firecrest.core.errors import FirecrestError
 from firecrest.design.brief import LINEAR
+from firecrest.design.design import Design
 from firecrest.design.edits.brief import with_edges
+from firecrest.design.project import variant_of
 from firecrest.design.text import json_schema
 from firecrest.files.container import Document, read_document
 from firecrest.files.demos import read_demo_project
+from firecrest.present.compare.columns import compared, verdict_of
+from firecrest.present.compare.differing import ranked
+from firecrest.present.compare.sheet import comparison_report, comparison_rows
 from firecrest.present.promise.table import HEADS, promise_rows
 from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.spread import HEAD, doubt_report, likely_column
@@ -42,6 +48,9 @@ def assess_command(
     ] = None,
     demo: Annotated[str | None, typer.Option(help="Assess a shipped demo instead.")] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Every scalar and curve.")] = False,
+    variant: Annotated[
+        str | None, typer.Option(help="Letter of the variant; that in force when not given.")
+    ] = None,
     linear: Annotated[
         bool, typer.Option("--linear", help="Tell beside it what small signals alone would give.")
     ] = False,
@@ -66,9 +75,11 @@ def assess_command(
     document = _document(file, demo)
     for note in document.lost:
         print(f"not readable: {note}", file=sys.stderr)
-    assessment = assess(document.design)
+    project = document.project
+    design = project.design if variant is None else project.design_of(variant_of(project, variant))
+    assessment = assess(design)
     doubt, unsure = _doubt_of(assessment)
-    beside = assess(with_edges(document.design, LINEAR)[1]) if linear else None
+    beside = assess(with_edges(design, LINEAR)[1]) if linear else None
     if as_json:
         grid = np.geomspace(start, stop, points)
         told = {**report(assessment, volts, grid), "doubt": doubt_report(doubt, unsure)}
@@ -80,6 +91,27 @@ def assess_command(
         if beside is not None:
             print(f"\nLinear: small signals at 20 °C\n{promise_table(beside)}")
     raise typer.Exit(status(assessment))
+
+
+@cli.command("compare")
+def compare_command(
+    file: Annotated[Path | None, typer.Argument(help="A .firecrest file.")] = None,
+    demo: Annotated[str | None, typer.Option(help="Compare a shipped demo instead.")] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Figures in SI.")] = False,
+) -> None:
+    """Print the variants of a project beside each other. Exit status: 0 when one keeps all."""
+    project = _document(file, demo).project
+    designs: dict[str, Design] = {v.letter: project.design_of(v) for v in project.variants}
+    assessed: dict[str, Assessment] = {k: assess(design) for k, design in designs.items()}
+    columns = compared(project, assessed, dict(doubts_of(designs)))
+    differences = next(ranked(designs, project.in_force))
+    if as_json:
+        print(_json(comparison_report(columns, differences)))
+    else:
+        heads = ["", *(c.title for c in columns)]
+        print(aligned([heads, *comparison_rows(columns, differences)]))
+        print("".join(f"\n{sentence}" for sentence in verdict_of(columns)))
+    raise typer.Exit(min(status(a) for a in assessed.values()))
 
 
 @cli.command("schema")
@@ -115,10 +147,15 @@ def promise_table(assessment: Assessment) -> str:
     heads = (*HEADS, HEAD) if any(likely) else HEADS
     found = zip(promise_rows(assessment), likely, strict=True)
     rows = [heads, *((*row, said)[: len(heads)] for row, said in found)]
-    widths = [max(len(row[k]) for row in rows) for k in range(len(heads))]
-    table = ["  ".join(cell.ljust(w) for cell, w in zip(row, widths, strict=True)) for row in rows]
     reasons = [f"- {sentence.plain}" for sentence in why_and_what_helps(assessment)]
-    return "\n".join([assessment.design.name, "", *(line.rstrip() for line in table), "", *reasons])
+    return "\n".join([assessment.design.name, "", aligned(rows), "", *reasons])
+
+
+def aligned(rows: Sequence[Sequence[str]]) -> str:
+    """Rows of text as columns."""
+    widths = [max(map(len, column)) for column in zip(*rows, strict=True)]
+    lines = ("  ".join(map(str.ljust, row, widths)) for row in rows)
+    return "\n".join(line.rstrip() for line in lines)
 
 
 def status(assessment: Assessment) -> int:

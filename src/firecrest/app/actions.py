@@ -80,6 +80,7 @@ ACTIONS = (
     Action("stage_size", "&View", "&Size", "show_stage", "Alt+3", "size"),
     Action("stage_power", "&View", "P&ower", "show_stage", "Alt+4", "power"),
     Action("stage_voice", "&View", "&Voice", "show_stage", "Alt+5", "voice"),
+    Action("stage_compare", "&View", "&Compare", "show_stage", "Alt+9", "compare"),
     Action("back", "&View", "&Back", "go_back", "Alt+Left", break_before=True),
     Action("forward", "&View", "&Forward", "go_forward", "Alt+Right"),
     Action("region", "&View", "Next region", "next_region", "F6"),

@@ -10,8 +10,6 @@ from firecrest.assessment.doubt.doubt import Unsure
 from firecrest.design.design import Design
 
 REST_MS = 150
-REMEMBERED = 24
-"""Designs whose doubt is remembered: going back to one shows it at once."""
 
 
 class Doubting(QObject):
@@ -25,7 +23,7 @@ class Doubting(QObject):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self._session = session
-        self._known: dict[int, tuple[Design, Doubt, tuple[Unsure, ...] | None]] = {}
+        self._made: dict[int, tuple[Unsure, ...]] = {}
         self._of: Design | None = None
         self.unsure: tuple[Unsure, ...] | None = None
         self._task = Task(self, advice)
@@ -46,10 +44,11 @@ class Doubting(QObject):
         """Leave what was of another design; show what is known of this one, or work it out."""
         self.stop()
         self.unsure = None
-        known = self._known.get(id(self._session.design))
+        design = self._session.design
+        known = self._session.doubt_known(design)
         if known is not None:
-            _, doubt, self.unsure = known
-            self._session.take_doubt(doubt)
+            self.unsure = self._made.get(id(design))
+            self._session.take_doubt(known)
         if self.unsure is None and self._session.assessment.acoustic is not None:
             self._rest.start()
         self.found.emit()
@@ -69,15 +68,9 @@ class Doubting(QObject):
         if design is not self._of:
             return
         if isinstance(item, Doubt):
-            self._remember(design, item, None)
+            self._session.remember_doubt(design, item)
             self._session.take_doubt(item)
         elif isinstance(item, tuple):
-            self.unsure = item
-            self._remember(design, self._known[id(design)][1], item)
+            self.unsure = self._made[id(design)] = item
+        self._made = {k: v for k, v in self._made.items() if k in self._session.doubts}
         self.found.emit()
-
-    def _remember(self, design: Design, doubt: Doubt, unsure: tuple[Unsure, ...] | None) -> None:
-        self._known.pop(id(design), None)
-        self._known[id(design)] = (design, doubt, unsure)
-        if len(self._known) > REMEMBERED:
-            del self._known[next(iter(self._known))]

@@ -30,6 +30,10 @@ AUTOSAVE_AFTER_MS = 1500
 """After the first edit that is not kept yet, whatever goes on; with the writing under 2 s."""
 
 
+REMEMBERED = 32
+"""Designs whose doubt is remembered."""
+
+
 class Session(Varying):
     """Holds what one window works on: a design, its file, and the shelf all windows share."""
 
@@ -44,6 +48,7 @@ class Session(Varying):
     def __init__(self, begin: Design | Project, journal: Journal | None = None) -> None:
         super().__init__(begin)
         self.frequency: float | None = None
+        self.doubts: dict[int, tuple[Design, Doubt]] = {}
         self.path: FilePath | None = None
         self.stamp: FileStamp | None = None
         self.attachments: dict[str, bytes] = {}
@@ -82,6 +87,18 @@ class Session(Varying):
     def go_to(self, path: Path) -> None:
         """Show the field at ``path``."""
         self.reveal.emit(path)
+
+    def remember_doubt(self, design: Design, doubt: Doubt) -> None:
+        """Keep a design's doubt: going back to it shows it at once."""
+        self.doubts.pop(id(design), None)
+        self.doubts[id(design)] = (design, doubt)
+        if len(self.doubts) > REMEMBERED:
+            del self.doubts[next(iter(self.doubts))]
+
+    def doubt_known(self, design: Design) -> Doubt | None:
+        """The doubt of a design, as far as it is remembered."""
+        found = self.doubts.get(id(design))
+        return None if found is None else found[1]
 
     def take_doubt(self, doubt: Doubt) -> None:
         """Judge the present design by its doubt too."""

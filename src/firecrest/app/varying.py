@@ -7,6 +7,10 @@ from firecrest.assessment.assess import Assessment, assess
 from firecrest.design.design import Design
 from firecrest.design.edits.variants import copy_variant, next_letter
 from firecrest.design.project import Letter, Project, switched, variant_of
+from firecrest.present.compare.trail import Point, point_of
+
+LONGEST = 400
+"""Points of the comparison that are kept."""
 
 
 class Varying(Editing):
@@ -17,7 +21,16 @@ class Varying(Editing):
     def __init__(self, begin: Design | Project) -> None:
         super().__init__(begin)
         self.beside: Letter | None = None
+        self.trail: list[Point] = []
+        self.changed.connect(self._track)
+        self.tried.connect(self._track)
         self._before: Letter | None = None
+
+    def _track(self) -> None:
+        """Every design that was kept or tried is a point of the comparison."""
+        point = point_of(self.trial or self.assessment)
+        if point not in self.trail:
+            self.trail = [*self.trail[-LONGEST + 1 :], point]
 
     def labelled(self, label: str, design: Design) -> str:
         """An undo step says its variant, where there are several and it is not of the brief."""

@@ -93,7 +93,7 @@ class Rail(QWidget):
         column.setContentsMargins(0, 8, 0, 8)
         column.setSpacing(0)
         self.buttons: dict[str, RailButton] = {}
-        for row in rail(session.assessment):
+        for row in rail(session.assessment, len(session.project.variants)):
             button = RailButton(row)
             button.pressed.connect(partial(self.chosen.emit, row.key))
             column.addWidget(button, 1)
@@ -114,5 +114,5 @@ class Rail(QWidget):
 
     def refresh(self) -> None:
         """Show marks and facts."""
-        for row in rail(self.session.assessment):
+        for row in rail(self.session.assessment, len(self.session.project.variants)):
             self.buttons[row.key].show_row(row, row.key == self._current)

@@ -1,15 +1,15 @@
 """The promise strip: a summary and six meters, always there."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QFontMetricsF, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.size import canvas, extent, fix, ratio, sized
-from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
+from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.bar_paint import paint_bar
 from firecrest.app.widgets.marks import Mark, paint_mark, paint_ring
-from firecrest.app.widgets.patterns import pattern_tile
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame import meters
@@ -59,7 +59,9 @@ class MeterWidget(Pressable):
         self._heading(p, area)
         self._figure(p, area)
         low, high = (9, 7) if self._small else (16, 10)
-        self._bar(p, QRectF(area.left(), area.bottom() - low, area.width(), high))
+        paint_bar(
+            p, QRectF(area.left(), area.bottom() - low, area.width(), high), self.meter, ratio(self)
+        )
         if self.hasFocus():
             paint_ring(p, whole.adjusted(1, 1, -1, -1))
 
@@ -122,68 +124,6 @@ class MeterWidget(Pressable):
         p.setPen(colour("ink"))
         p.drawText(chip, Qt.AlignmentFlag.AlignCenter, self.meter.ghost)
         return chip.left()
-
-    def _bar(self, p: QPainter, bar: QRectF) -> None:
-        assert self.meter is not None
-        m = self.meter
-        p.setPen(Qt.PenStyle.NoPen)
-        rows = m.bars or (0.0,)
-        gap = 1.5 if len(rows) > 1 else 0.0
-        height = (bar.height() - gap * (len(rows) - 1)) / len(rows)
-        stripe = bar.left() + m.stripe * bar.width()
-        for k, share in enumerate(rows):
-            row = QRectF(bar.left(), bar.top() + k * (height + gap), bar.width(), height)
-            p.fillRect(row, colour("tray"))
-            if not m.floor and m.judged:
-                ground = QRectF(stripe, row.top(), row.right() - stripe, height)
-                p.fillRect(ground, pattern_tile("hatch", theme()["rule2"], "", ratio(self)))
-            done = QRectF(row.left(), row.top(), max(0.0, min(share, 1.0)) * row.width(), height)
-            p.fillRect(done, colour("olive" if m.judged else "rule2"))
-            self._missing(p, row, done, stripe)
-        if m.judged:
-            self._tick(p, stripe, bar)
-        if m.whisker is not None:
-            self._whisker(p, m.whisker, bar)
-        if m.ghost_at is not None:
-            x = bar.left() + min(max(m.ghost_at, 0.0), 1.0) * bar.width()
-            p.setPen(QPen(colour("stripe"), 1))
-            p.setBrush(colour("crest"))
-            p.drawPolygon(
-                QPolygonF(
-                    [
-                        QPointF(int(x) - 5, int(bar.top()) - 7),
-                        QPointF(int(x) + 5, int(bar.top()) - 7),
-                        QPointF(int(x), int(bar.top()) + 1),
-                    ]
-                )
-            )
-
-    def _missing(self, p: QPainter, row: QRectF, done: QRectF, stripe: float) -> None:
-        """What lacks up to a floor, or what is over a cap."""
-        assert self.meter is not None
-        m = self.meter
-        if not (m.judged and m.known):
-            return
-        low, high = sorted((done.right(), stripe))
-        over = (m.floor and done.right() < stripe) or (not m.floor and done.right() > stripe)
-        if over:
-            brush = pattern_tile("hatch", theme()["flame"], theme()["yolk"], ratio(self))
-            p.fillRect(QRectF(low, row.top(), high - low, row.height()), brush)
-
-    def _whisker(self, p: QPainter, ends: tuple[float, float], bar: QRectF) -> None:
-        """From where to where the figure likely is, below the bar."""
-        left, right = (round(bar.left() + end * bar.width()) + 0.5 for end in ends)
-        y = round(bar.bottom()) + 3.5
-        p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-        p.setPen(QPen(colour("ink2"), 1))
-        p.drawLine(QPointF(left, y), QPointF(right, y))
-        for x in (left, right):
-            p.drawLine(QPointF(x, y - 2), QPointF(x, y + 2))
-        p.setRenderHint(QPainter.RenderHint.Antialiasing)
-
-    def _tick(self, p: QPainter, x: float, bar: QRectF) -> None:
-        p.fillRect(QRectF(x - 3, bar.top() - 4, 6, bar.height() + 8), colour("brow"))
-        p.fillRect(QRectF(x - 1.5, bar.top() - 4, 3, bar.height() + 8), colour("stripe"))
 
 
 class Summary(QWidget):

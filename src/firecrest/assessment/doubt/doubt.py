@@ -4,7 +4,7 @@ Each is of real designs: the present one with other figures, all of one topology
 derivation that assesses one.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, TypeVar
 
@@ -60,6 +60,12 @@ def doubt_of(
     known = tuple(widened(f, times) for f in families(design))
     draws = tuple(f.deviations(samples) for f in known)
     return spread_of(varied(design, known, draws, samples, frequency))
+
+
+def doubts_of(designs: Mapping[str, Design]) -> Iterator[tuple[str, Doubt]]:
+    """Doubt of each of several designs, with its name."""
+    for name, design in designs.items():
+        yield name, doubt_of(design)
 
 
 def doubt_then_unsure(design: Design) -> Iterator[Doubt | tuple[Unsure, ...] | None]:

@@ -28,17 +28,19 @@ STAGES = (
     ("size", 3, "Size"),
     ("power", 4, "Power"),
     ("voice", 5, "Voice"),
+    ("compare", 9, "Compare"),
 )
 
 
-def rail(assessment: Assessment) -> list[RailRow]:
-    """Rows of the stages that exist."""
+def rail(assessment: Assessment, variants: int = 1) -> list[RailRow]:
+    """Rows of the stages that exist, of a project of so many ``variants``."""
     facts = {
         "promise": _promise(assessment),
         "parts": _parts(assessment),
         "size": _size(assessment),
         "power": _power(assessment),
         "voice": _voice(assessment),
+        "compare": ("half", f"{variants} variants") if variants > 1 else ("none", "one variant"),
     }
     return [RailRow(key, number, name, *facts[key]) for key, number, name in STAGES]
 

@@ -56,7 +56,7 @@ def ceiling_plot(
             *_still(assessment, a),
             *_further_limits(a),
         ),
-        tints=_tints(a, top),
+        tints=tints_of(a, top),
         promise=Curve(target, a.frequency, asked, "stripe", 2.0),
         shortfall=_shortfall(a),
         likely=_likely(assessment, a),
@@ -74,7 +74,7 @@ def _likely(assessment: Assessment, a: Acoustic) -> Likely | None:
     return Likely(a.frequency, doubt.low, doubt.high)
 
 
-def _tints(a: Acoustic, line: Real) -> tuple[TintRun, ...]:
+def tints_of(a: Acoustic, line: Real) -> tuple[TintRun, ...]:
     """What gives first, run by run, along ``line``; each run reaches to the start of the next."""
     spans = [(run, slice(run.start, run.stop + 2)) for run in a.runs]
     return tuple(
@@ -220,7 +220,7 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
             Curve("without", a.frequency, without, "ink2", 1.4, "dashed", label_at=400.0),
         ),
         promise=Curve(f"promise {brief.loudness.level:g} dB", a.frequency, flat, "stripe"),
-        tints=_tints(a, after),
+        tints=tints_of(a, after),
     )
 
 

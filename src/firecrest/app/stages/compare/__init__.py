@@ -1,0 +1,1 @@
+"""Compare: variants beside each other."""

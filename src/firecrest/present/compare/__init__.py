@@ -1,0 +1,1 @@
+"""What the Compare stage shows: variants beside each other."""
