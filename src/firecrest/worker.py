@@ -82,7 +82,10 @@ def main() -> None:
     os.nice(COURTESY)
     desk = Desk(Connection(int(sys.argv[1])))
     threading.Thread(target=desk.listen, daemon=True).start()
-    import firecrest.search.choose  # noqa: F401  # what jobs need is there before the first one
+    # What jobs need is there before the first one.
+    import firecrest.assessment.doubt.doubt
+    import firecrest.present.frame.moves
+    import firecrest.search.choose  # noqa: F401
     from firecrest.core.parallel import use_all_cores
 
     use_all_cores()

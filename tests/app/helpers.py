@@ -80,6 +80,15 @@ def rested(*workers):
     settle()
 
 
+def card_of(window, title):
+    """The card of a next move that begins with ``title``, whichever place it has."""
+    moves = window.side.moves
+    place = next(k for k, m in enumerate(moves.found) if m.title.startswith(title))
+    if place >= len(moves.cards):
+        click(moves.more)
+    return moves.cards[place]
+
+
 def menu(window, action):
     """Choose a command of the menus by its id."""
     window.actions_by_id[action].trigger()

@@ -38,4 +38,4 @@ def test_rail_and_side_are_as_they_were_left(make_window, slipway):
     assert again.rail.width() > 100
     moves = again.side.moves
     rested(moves)
-    assert again.drawer.edge.accessibleName().endswith(str(len(moves.cards)))
+    assert again.drawer.edge.accessibleName().endswith(str(len(moves.found)))

@@ -6,7 +6,7 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.balance import balance
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
-from firecrest.present.frame.moves import jobs
+from firecrest.present.frame.moves import moves_of
 from firecrest.present.text.sentences import why
 
 
@@ -20,7 +20,7 @@ def sides(gain):
 
 
 def titles(assessment):
-    return [move.title for job in jobs(assessment) if (move := job()) is not None]
+    return [move.title for move in next(moves_of(assessment.design))]
 
 
 def test_sides_far_louder_than_the_sub_are_told_and_can_be_turned_down():
@@ -29,7 +29,7 @@ def test_sides_far_louder_than_the_sub_are_told_and_can_be_turned_down():
     assert (found.louder, found.lowest) == ((1, 2), 0)
     assert any("left and right play" in s.plain and "louder than sub" in s.plain for s in why(loud))
     (title,) = [t for t in titles(loud) if t.startswith("Turn")]
-    move = next(m for job in jobs(loud) if (m := job()) is not None and m.title == title)
+    move = next(m for m in next(moves_of(loud.design)) if m.title == title)
     assert title.startswith("Turn left and right down by ")
     assert balance(assess(move.design)) is None
 

@@ -26,7 +26,7 @@ def seen(design):
     """What is worked out and proposed, without the words."""
     a = assess(design)
     figures = [(p.key, p.predicted, p.state) for p in a.promises]
-    proposed = [move.design for job in moves.jobs(a) if (move := job()) is not None]
+    proposed = next(moves.moves_of(design))
     ways = [wiring.ways(a, place)[0].least for place in range(len(design.box.groups))]
     edges = [(e.path, e.kind, e.x, e.y) for e in boxes.picture(a).elements]
     return figures, shared_air(a), len(proposed), ways, edges, len(views.response_plot(a).curves)

@@ -8,7 +8,17 @@ from firecrest.files.container import read_document
 from firecrest.files.demos import read_demo
 from firecrest.proposals.inverse import tuning_of
 from firecrest.proposals.layouts import with_layout
-from tests.app.helpers import click, edit_of, menu, meter_of, rested, segment, settle, type_into
+from tests.app.helpers import (
+    card_of,
+    click,
+    edit_of,
+    menu,
+    meter_of,
+    rested,
+    segment,
+    settle,
+    type_into,
+)
 from tests.app.test_size import press_button
 
 
@@ -62,15 +72,14 @@ def test_shared_air_is_found_and_cured_with_chambers(make_window):
     labels = [c.label for c in window.stage.chart.content.curves]
     assert {"Hornbeam W13-4L", "Alder F10-4, left", "Alder F10-4, right"} <= set(labels)
     rested(window.side.moves)
-    (card,) = window.side.moves.cards
-    assert card.move_shown.title == "Give Alder F10-4 chambers of their own"
+    card = card_of(window, "Give Alder F10-4 chambers of their own")
     assert "Shared air" in card.move_shown.detail
     card.setFocus()
-    settle()
+    QTest.qWait(200)
     assert meter_of(window, "bass").ghost
     click(card.keep)
     assert meter_of(window, "bass").mark == "met"
     assert [c.name for c in window.session.design.box.chambers] == ["sub", "left", "right"]
     rested(window.side.moves)
-    (card,) = window.side.moves.cards  # in chambers of their own they are louder than the sub
-    assert card.move_shown.title == "Turn left and right down by 3.5 dB"
+    # In chambers of their own they are louder than the sub.
+    card = card_of(window, "Turn left and right down by 3.5 dB")

@@ -81,6 +81,18 @@ ACTIONS = (
     Action("stage_power", "&View", "P&ower", "show_stage", "Alt+4", "power"),
     Action("stage_voice", "&View", "&Voice", "show_stage", "Alt+5", "voice"),
     Action("stage_compare", "&View", "&Compare", "show_stage", "Alt+9", "compare"),
+    *(
+        Action(
+            f"move_{n}",
+            "&Edit",
+            f"Try move &{n}",
+            "try_move",
+            f"Ctrl+{n}",
+            str(n),
+            sub="Next &moves",
+        )
+        for n in range(1, 10)
+    ),
     Action("back", "&View", "&Back", "go_back", "Alt+Left", break_before=True),
     Action("forward", "&View", "&Forward", "go_forward", "Alt+Right"),
     Action("region", "&View", "Next region", "next_region", "F6"),

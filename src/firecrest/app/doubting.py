@@ -26,8 +26,9 @@ class Doubting(QObject):
         self._made: dict[int, tuple[Unsure, ...]] = {}
         self._of: Design | None = None
         self.unsure: tuple[Unsure, ...] | None = None
-        self._task = Task(self, advice)
+        self._task, self._second = Task(self, advice), Task(self, advice)
         self._task.some.connect(self._take)
+        self._second.some.connect(self._take_unsure)
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
@@ -38,7 +39,7 @@ class Doubting(QObject):
     @property
     def busy(self) -> bool:
         """Whether the present design's doubt is still being worked out."""
-        return self._rest.isActive() or self._task.running
+        return self._rest.isActive() or self._task.running or self._second.running
 
     def renew(self) -> None:
         """Leave what was of another design; show what is known of this one, or work it out."""
@@ -56,21 +57,31 @@ class Doubting(QObject):
     def stop(self) -> None:
         """Leave what is under way."""
         self._task.stop()
+        self._second.stop()
         self._rest.stop()
 
     def _start(self) -> None:
-        self._of = self._session.design
-        self._task.start(work.doubt_then_unsure, self._of)
+        self._of = design = self._session.design
+        known = self._session.doubt_known(design)
+        if known is None:
+            self._task.start(work.doubts_of, {"": design})
+        else:
+            self._second.start(work.unsure_in_steps, design, known)
 
-    def _take(self, item: object) -> None:
-        """The bands first, then what makes them."""
+    def _take(self, found: tuple[str, Doubt]) -> None:
+        """The bands; what makes them is asked for next, after what else waits."""
+        design, doubt = self._session.design, found[1]
+        if design is self._of:
+            self._session.remember_doubt(design, doubt)
+            self._session.take_doubt(doubt)
+            self._second.start(work.unsure_in_steps, design, doubt)
+            self.found.emit()
+
+    def _take_unsure(self, found: tuple[Unsure, ...] | None) -> None:
         design = self._session.design
-        if design is not self._of:
+        if found is None or design is not self._of:
             return
-        if isinstance(item, Doubt):
-            self._session.remember_doubt(design, item)
-            self._session.take_doubt(item)
-        elif isinstance(item, tuple):
-            self.unsure = self._made[id(design)] = item
+        self.unsure = found
         self._made = {k: v for k, v in self._made.items() if k in self._session.doubts}
+        self._made[id(design)] = found
         self.found.emit()

@@ -275,6 +275,12 @@ class MainWindow(Beginning):
         if s.attempt(lambda: s.apply(*add_chamber(s.design, place))):
             self.reveal(("box", "chambers", place + 1, "share"))
 
+    def try_move(self, number: str) -> None:
+        """Go to a next move, which tries it: Enter keeps it, Esc drops it."""
+        self.drawer.show_panel(True)
+        if not self.side.moves.arm(int(number)):
+            self.session.refused.emit(f"There is no next move {number} here.")
+
     def undo(self) -> None:
         """Back one step."""
         self.stage.editing.undo()
@@ -369,6 +375,7 @@ class MainWindow(Beginning):
         for stage in self.stages.values():
             stage.leave()
         self.doubting.stop()
+        self.side.moves.stop()
         self.session.close()
 
     def changeEvent(self, event: QEvent) -> None:

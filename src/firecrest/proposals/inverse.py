@@ -98,7 +98,7 @@ def tuner_path(design: Design, chamber: int = 0) -> Path | None:
     return min(found, key=lambda opening: opening[0], default=(False, None))[1]
 
 
-def _twins(design: Design, path: Path) -> list[Path]:
+def twins(design: Design, path: Path) -> list[Path]:
     """The tuner at ``path`` and those of openings like its own, however many, that move along."""
     openings, figure = design.box.openings, str(path[-1])
     first = openings[int(path[2])]
@@ -125,7 +125,7 @@ def with_tuning(
     if path is None:
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
     facts, lowered = facts_at(design, path), _solvable(design)
-    moved = [by] if by else _twins(design, path)
+    moved = [by] if by else twins(design, path)
     ramp = np.linspace(0.0, 1.0, SCAN + 1)
     values = facts.low + (facts.high - facts.low) * ramp**3
     tuned = _tunings(lowered, moved, values, chamber)

@@ -35,11 +35,16 @@ class Change:
     after: Mapping[str, Entry | None]
 
 
+def shelf_path() -> Path:
+    """Where the shelf is kept."""
+    return data_folder() / NAME
+
+
 class Shelf:
     """Parts on disk; entries are read once and again whenever somebody has written."""
 
     def __init__(self, path: Path | None = None) -> None:
-        self.path = path or data_folder() / NAME
+        self.path = path or shelf_path()
         self._db = connect(self.path)
         self._version = -1
         self._entries: dict[str, Entry] = {}

@@ -68,13 +68,9 @@ def doubts_of(designs: Mapping[str, Design]) -> Iterator[tuple[str, Doubt]]:
         yield name, doubt_of(design)
 
 
-def doubt_then_unsure(design: Design) -> Iterator[Doubt | tuple[Unsure, ...] | None]:
-    """Doubt of ``design``, then what makes it: the second takes several times as long, and can be
-    left off at each None.
-    """
-    found = doubt_of(design)
-    yield found
-    yield from _unsure(assess(design), found, SAMPLES)
+def unsure_in_steps(design: Design, doubt: Doubt) -> Iterator[tuple[Unsure, ...] | None]:
+    """What makes the ``doubt`` of ``design``: can be left off at each None before it."""
+    yield from _unsure(assess(design), doubt, SAMPLES)
 
 
 def spread_of(found: Answers) -> Doubt:

@@ -16,15 +16,24 @@ SHOWN_IN = (
 """Promise, quantity, usual unit and decimals of its change."""
 
 
-def changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[str]:
-    """Each promise's change, e.g. "+2.1 dB", "−3 Hz", "+160 g", "+€14"; slight ones left out."""
-    now = {p.key: p.predicted for p in before}
-    then = {p.key: p.predicted for p in after}
+def said_changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[str]:
+    """The words of ``changes``."""
+    return [text for text, _ in changes(before, after)]
+
+
+def changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[tuple[str, str]]:
+    """Each promise's change, e.g. "+2.1 dB", "−3 Hz", "+160 g", "+€14", and whether it is good or
+    bad; slight ones left out.
+    """
+    now = {p.key: p for p in before}
+    then = {p.key: p for p in after}
     said = []
     for key, quantity, usual, digits in SHOWN_IN:
-        a, b = now.get(key), then.get(key)
+        a, b = now[key].predicted, then[key].predicted
         slight = to_si(0.5 * 10.0**-digits, quantity, usual)
         if a is not None and b is not None and abs(b - a) >= slight:
             sign = "+" if b > a else MINUS
-            said.append(sign + told(abs(b - a), quantity, usual, digits))
+            good = (b > a) == now[key].floor
+            text = sign + told(abs(b - a), quantity, usual, digits)
+            said.append((text, "good" if good else "bad"))
     return said

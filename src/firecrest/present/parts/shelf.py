@@ -19,7 +19,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import value_at
 from firecrest.design.fields import FieldFacts, field_facts
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.present.frame.effects import changes
+from firecrest.present.frame.effects import said_changes
 from firecrest.present.parts.datasheet import missing
 from firecrest.present.parts.updates import part_paths
 from firecrest.present.text.notes import said
@@ -344,6 +344,6 @@ def summary(found: Sequence[Row]) -> str:
 
 def effect(outcome: Outcome, present: Sequence[Promise]) -> str:
     """What taking it changes, e.g. "+2.1 dB, −3 Hz, +160 g, +€14"."""
-    change = ", ".join(changes(present, outcome.figures.promises)) or "changes no promise"
+    change = ", ".join(said_changes(present, outcome.figures.promises)) or "changes no promise"
     first = first_to_give(outcome)
     return f"{change}; {first}" if first else change

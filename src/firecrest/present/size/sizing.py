@@ -6,7 +6,7 @@ from firecrest.assessment.assess import Assessment, assess
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import figure
 from firecrest.design.design import Design
-from firecrest.present.frame.effects import changes
+from firecrest.present.frame.effects import said_changes
 from firecrest.present.text.notes import said as worded
 from firecrest.present.text.units import told, told_sides
 from firecrest.proposals.sizing import starts
@@ -56,7 +56,7 @@ def offer(assessment: Assessment, key: str, qtc: float) -> Offer:
     except FirecrestError as error:
         return Offer(key, title, "", str(error), None)
     after = assess(design, assessment.memo)
-    said = changes(assessment.promises, after.promises)
+    said = said_changes(assessment.promises, after.promises)
     size = after.promise("size")
     if size.margin is not None and size.margin < 0 and size.state != "none":
         said.append(f"{worded(size.reason)} {told(-size.margin, 'length', 'mm', 0)} over")

@@ -1,0 +1,165 @@
+"""Moves in words: an imperative title, and one line of detail."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from firecrest.core.note import Note
+from firecrest.core.units import figure
+from firecrest.present.text.units import told
+from firecrest.present.text.words import PLACES, SHOWN_IN, joined
+
+Words = Callable[..., str]
+LONGER = {
+    "length": ("longer", "shorter"),
+    "height": ("taller", "lower"),
+    "depth": ("deeper", "shallower"),
+}
+FILLED = {"empty": "Take the filling out", "lined": "Line the box", "filled": "Fill the box"}
+
+
+def _side(side: str, step: float, more: bool) -> str:
+    return f"Make the case {told(step, 'length', 'mm', 0)} {LONGER[side][0 if more else 1]}"
+
+
+def _mass(step: float, part: str) -> str:
+    grams = told(abs(step), "mass", "g", 0)
+    return f"Put {grams} more on each {part}" if step > 0 else f"Take {grams} off each {part}"
+
+
+def _count(more: bool, part: str) -> str:
+    return f"Add one more {part}" if more else f"Leave out one {part}"
+
+
+def _strings(more: bool, cell: str) -> str:
+    return f"Add a string of {cell}" if more else f"Leave out a string of {cell}"
+
+
+def _second(part: str, parallel: bool) -> str:
+    return f"Add one more {part}, in {'parallel' if parallel else 'series'}"
+
+
+def _wiring(part: str, way: str, coils: bool) -> str:
+    return f"Wire the {'coils of ' if coils else ''}{part} in {way}"
+
+
+def _fold(bends: int) -> str:
+    return f"Fold the port {'once' if bends == 1 else f'{bends} times'}"
+
+
+def _opening(kind: str) -> str:
+    return {
+        "sealed": "Close the box",
+        "port": "Open the box by a port",
+        "radiators": "Open the box by two radiators",
+    }[kind]
+
+
+def _panels(wall: float, brace: bool) -> str:
+    return f"Take {told(wall, 'length', 'mm', 1)} panels{', braced' if brace else ''}"
+
+
+def _own(names: tuple[str, ...], many: bool) -> str:
+    own = "chambers of their own" if many else "a chamber of its own"
+    return f"Give {joined(list(names))} {own}"
+
+
+def _less(key: str, value: float) -> str:
+    quantity, unit, digits = SHOWN_IN[key]
+    asked = told(value, quantity, unit, max(digits, 1) if key in ("loudness", "weight") else digits)
+    return f"Promise less: {asked}"
+
+
+def _both(first: Note, second: Note) -> str:
+    other = title(second)
+    return f"{title(first)}, and {other[0].lower()}{other[1:]}"
+
+
+def _turned(sides: tuple[float, ...]) -> str:
+    size = " × ".join(told(side, "length", "mm", 0) for side in sides)
+    return f"Its place is then {size} seen from the box: length, height, depth."
+
+
+TITLES: Mapping[str, Words] = {
+    "air": lambda volume, more: f"Make the air {told(volume, 'volume', 'L', 2)}",
+    "side": _side,
+    "tuning": lambda frequency, figure, before, after: (
+        f"Tune to {told(frequency, 'frequency', 'Hz', 1)}"
+    ),
+    "mass": _mass,
+    "count": _count,
+    "strings": _strings,
+    "series": lambda more, series: f"Put {series} cells in series",
+    "boost": lambda cut, frequency: (
+        f"Cut the boost at {told(frequency, 'frequency', 'Hz', 0)} by {cut:.0f} dB"
+    ),
+    "high-pass move": lambda corner: f"Add a high-pass at {figure(corner, 1)} Hz",
+    "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
+    "part": lambda part: f"Fit {part}",
+    "second": _second,
+    "wiring": _wiring,
+    "fold": _fold,
+    "flare": lambda: "Flare both ends of the port",
+    "widen": lambda size: f"Widen the port to {told(size, 'length', 'mm', 0)} inside",
+    "opening": _opening,
+    "panels": _panels,
+    "fill": lambda key: FILLED[key],
+    "own chamber": _own,
+    "balance": lambda names, down: f"Turn {joined(list(names))} down by {figure(down, 1)} dB",
+    "turn": lambda: "Turn the box on another side",
+    "place": lambda place: f"Promise it {PLACES[place]}",
+    "less": _less,
+    "both": _both,
+}
+"""One imperative for each code."""
+
+
+def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
+    quantity, unit = ("mass", "g") if figure == "added_mass" else ("length", "mm")
+    name = "Added mass, each" if figure == "added_mass" else "Port length"
+    return f"{name}: {told(before, quantity, unit, 1)} → {told(after, quantity, unit, 1)}."
+
+
+DETAILS: Mapping[str, Words] = {
+    "tuning": _tuned,
+    "balance": lambda names, down: "Every way is then about as loud in its own band.",
+    "panels": lambda wall, brace: "Outside as it is: more air inside, and lighter.",
+    "count": lambda more, part: "Tuned as before.",
+    "opening": lambda kind: "From its sensible start, in the same case.",
+    "limiter move": lambda volts, channel: "Peak volts at which the first part gives out.",
+    "less": lambda key, value: "The box as it is keeps this.",
+    "place": lambda place: "Walls hold the bass together; the promise then holds there.",
+    "boost": lambda cut, frequency: "Less to ask of everything below it.",
+}
+"""What a title leaves open, where the change itself gives no reason."""
+REASONS: Mapping[str, Words] = {
+    "low note": lambda frequency, over: (
+        f"A held note of {figure(frequency, 0)} Hz goes {figure(over, 1)} dB too far."
+    ),
+    "too long by": lambda over: f"It is {told(over, 'length', 'mm', 0)} too long.",
+    "air moves": lambda speed, quiet: (
+        f"Its air moves at {told(speed, 'speed', 'm/s', 0)}; flared, "
+        f"{told(quiet, 'speed', 'm/s', 0)} is quiet (estimate)."
+    ),
+    "then slower": lambda speed, then, length: (
+        f"Its air moves at {told(speed, 'speed', 'm/s', 0)}; then "
+        f"{told(then, 'speed', 'm/s', 0)}, {told(length, 'length', 'mm', 0)} long."
+    ),
+    "shared air": lambda loss, frequency: (
+        f"Shared air: pushed by the other channel they take {figure(loss, 1)} dB from the sum at "
+        f"{figure(frequency, 0)} Hz."
+    ),
+    "turned": _turned,
+}
+
+
+def title(note: Note) -> str:
+    """What to do."""
+    return TITLES[note.code](**dict[str, Any](note.figures))
+
+
+def detail(note: Note, why: Note | None) -> str:
+    """Why, or what it comes to; "" where the title says it all."""
+    if why is not None:
+        return REASONS[why.code](**dict[str, Any](why.figures))
+    words = DETAILS.get(note.code)
+    return "" if words is None else words(**dict[str, Any](note.figures))
