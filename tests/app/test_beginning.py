@@ -83,7 +83,7 @@ def test_the_guide_opens_at_the_focused_item_and_leads_on(window):
 
 @pytest.mark.parametrize(
     ("words", "first"),
-    [("box volume", "Air volume Vb"), ("compare", "Keep as ghost"), ("Sensible starts", None),
+    [("box volume", "Air volume Vb"), ("compare", "Compare"), ("Sensible starts", None),
      ("export pdf", "Save as a page"), ("two-way", "Add a way")],
 )  # fmt: skip
 def test_things_are_found_by_other_words_and_in_the_guide(window, words, first):

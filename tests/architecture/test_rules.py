@@ -12,6 +12,7 @@ import firecrest
 from firecrest.app.theme.tokens import DARK, LIGHT, TINTS, contrast
 from firecrest.assessment.verdicts import WALL
 from firecrest.core.limits.kinds import KINDS
+from firecrest.present.text import moves
 from firecrest.present.text.notes import SENTENCES
 
 ROOT = Path(firecrest.__file__).parent
@@ -129,7 +130,8 @@ def test_every_note_has_its_sentence_and_every_sentence_its_note():
         for node in ast.walk(ast.parse(file.read_text(encoding="utf-8"))):
             if isinstance(node, ast.Call) and getattr(node.func, "id", "") == "note":
                 used |= {c.value for c in ast.walk(node.args[0]) if isinstance(c, ast.Constant)}
-    assert used | {WALL} == set(SENTENCES)
+    assert used | {WALL} == {*SENTENCES, *moves.TITLES, *moves.REASONS}
+    assert set(moves.DETAILS) <= set(moves.TITLES)
 
 
 PUBLIC = [

@@ -114,11 +114,11 @@ def test_ghosts_show_what_is_tried_or_was_kept(assessed):
 
     tried = assess(set_number(assessed.design, ("box", "openings", 0, "added_mass"), 0.03))
     assert ghost("loudness", tried).startswith("→ 9")
-    assert ghost("loudness", tried, kept=True).startswith("was 9")
+    assert ghost("loudness", tried, kept="was").startswith("was 9")
     assert ghost("size", tried) == ""
     asks = assess(set_number(assessed.design, ("brief", "weight", "mass"), 5.0))
     assert ghost("weight", asks) == "asks → 5.00"
-    assert ghost("weight", asks, kept=True) == "asked 5.00"
+    assert ghost("weight", asks, kept="was") == "asked 5.00"
 
 
 def test_missed_wishes_are_counted_apart(slipway):

@@ -56,6 +56,15 @@ DARK = {
 }
 
 
+STEPS_LIGHT = (
+    "#F6F3E2", "#EAEBCB", "#DDE5B5", "#CBD793", "#B5C56F", "#9CB04E", "#829732", "#687B1C",
+)  # fmt: skip
+STEPS_DARK = (
+    "#1E2219", "#272E1B", "#38421B", "#4A5821", "#5F7029", "#778B35", "#93A945", "#B5CA5C",
+)  # fmt: skip
+"""Fills of a map, from the least to the most."""
+
+
 @dataclass(frozen=True)
 class Tint:
     """Fill and line of a limit, light and dark."""
@@ -90,6 +99,11 @@ class Theme:
     def roles(self) -> dict[str, str]:
         """All roles with their colours."""
         return DARK if self.dark else LIGHT
+
+    def step(self, place: int) -> str:
+        """Fill of a map's step, from 0 up."""
+        steps = STEPS_DARK if self.dark else STEPS_LIGHT
+        return steps[min(max(place, 0), len(steps) - 1)]
 
     def fill(self, code: str) -> str:
         """Fill of a limit's tint."""

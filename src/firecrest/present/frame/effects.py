@@ -29,6 +29,8 @@ def changes(before: Sequence[Promise], after: Sequence[Promise]) -> list[tuple[s
     then = {p.key: p for p in after}
     said = []
     for key, quantity, usual, digits in SHOWN_IN:
+        if key not in now or key not in then:
+            continue
         a, b = now[key].predicted, then[key].predicted
         slight = to_si(0.5 * 10.0**-digits, quantity, usual)
         if a is not None and b is not None and abs(b - a) >= slight:

@@ -25,6 +25,8 @@ SYNONYMS = {
     "loudness": "level spl decibel volume",
     "distance": "listening distance",
     "runtime": "duration playtime battery life hours",
+    "compare": "variants side by side difference",
+    "copy this variant": "duplicate version alternative",
     "keep as ghost": "compare snapshot overlay freeze trace",
     "add a way": "two-way three-way crossover tweeter channel",
     "paste a sheet": "import data sheet thiele small parameters",

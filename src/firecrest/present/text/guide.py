@@ -5,7 +5,21 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-ORDER = ("promise", "parts", "size", "boxes", "ports", "power", "voice", "files", "command-line")
+ORDER = (
+    "promise",
+    "parts",
+    "size",
+    "map",
+    "boxes",
+    "ports",
+    "power",
+    "voice",
+    "compare",
+    "doubt",
+    "moves",
+    "files",
+    "command-line",
+)
 _PICTURE = re.compile(r"^!\[[^\]]*\]\([^)]*\)\n?", re.MULTILINE)
 _HEADING = re.compile(r"^#{1,3} (.+)$", re.MULTILINE)
 

@@ -11,6 +11,7 @@ from firecrest.app.stages.base import Stage, buttons, column, columns, numbers
 from firecrest.app.stages.size.case_fields import CASE
 from firecrest.app.stages.size.element_menu import open_menu, remove
 from firecrest.app.stages.size.fields import owner_rows, owner_title
+from firecrest.app.stages.size.map_panel import MapPanel
 from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
 from firecrest.app.stages.size.starts_page import StartsPage
@@ -33,6 +34,7 @@ from firecrest.proposals.recalling import switched_layout
 
 VIEWS = (
     ("ceiling", "Ceiling"),
+    ("map", "Map"),
     ("response", "Response"),
     ("travel", "Travel"),
     ("impedance", "Impedance"),
@@ -42,6 +44,7 @@ VIEWS = (
 )
 SUBTITLES = {
     "ceiling": "loudest clean level at the listener, and the part that gives first",
+    "map": "every combination of two figures, same parts",
     "response": "the sum and each source, against the mean of the band",
     "travel": "each moving part, against its own limit",
     "impedance": "load on one amplifier output, its peaks named",
@@ -95,6 +98,9 @@ class SizeStage(Stage):
         box.addLayout(head)
         self.chart = Chart(self.session, height=200)
         box.addWidget(self.chart, 1)
+        self.map = MapPanel(self.session)
+        self.map.hide()
+        box.addWidget(self.map, 1)
         self._note = label("", "hint")
         box.addWidget(self._note)
         self.ports = PortPicker(self.session, self.chart, self.refresh)
@@ -108,6 +114,10 @@ class SizeStage(Stage):
         """Show another view in the heart."""
         self._view = str(view)
         self.views.choose(self._view)
+        mapped = self._view == "map"
+        self.chart.setVisible(not mapped)
+        self.map.setVisible(mapped)
+        self.map.begin() if mapped else self.map.stop()
         self.ports.show_port(self._port_place() if self._view == "ports" else None)
         self.refresh()
 
@@ -247,6 +257,9 @@ class SizeStage(Stage):
     def refresh(self) -> None:
         """Draw heart, picture, facts and travel, with ghosts of what is tried."""
         session = self.session
+        if self._view == "map":
+            self._show_map_head()
+            return
         plot = self._plot(session.assessment)
         ghost = self._plot(session.ghost) if session.ghost and self._view != "ports" else None
         self._name.setText(plot.name)
@@ -257,6 +270,18 @@ class SizeStage(Stage):
         self.chart.show_plot(plot, ghost)
         if not self._starting:
             self._after.start()
+
+    def _show_map_head(self) -> None:
+        self._name.setText("Map")
+        self._what.setText(SUBTITLES["map"])
+        self.range.hide()
+        self.played.hide()
+        self._note.setText("Each point is assessed; the cross is a real design.")
+        if not self._starting:
+            self._after.start()
+
+    def leave(self) -> None:
+        self.map.stop()
 
     def _refresh_box(self) -> None:
         session = self.session
