@@ -185,3 +185,53 @@ def test_views_of_all_variants_change_by_press(boathouse):
     assert not boathouse.stage.ribbons.isVisible()
     boathouse.stage._choose_view("travel")
     assert boathouse.stage.chart.content.name == "Cone travel"
+
+
+def test_kinds_of_box_become_variants_with_the_same_air(window, qtbot):
+    window.show_stage("compare")
+    settle()
+    window.stage.add_kinds("air")
+    assert letters(window) == "ABC"
+    assert window.session.project.in_force == "A"
+    names = [v.name for v in window.session.project.variants]
+    assert set(names) == {"", "sealed, with the same air", "port, with the same air"}
+    ready(window, qtbot)
+    airs = {window.session.assessed(k).cabinet.air[0] for k in "ABC"}
+    assert max(airs) == pytest.approx(min(airs), rel=1e-6)
+    window.undo()
+    assert letters(window) == "A"
+
+
+def test_a_kit_is_worked_out_and_what_is_ticked_becomes_variants(window, qtbot):
+    window.show_stage("compare")
+    settle()
+    window.stage.open_kit()
+    kit = window.stage.kit
+    kit.bodies[2].setText("")
+    kit.work_out()
+    qtbot.waitUntil(lambda: not kit.busy, timeout=30_000)
+    assert len(kit.ticks) == 3 * 2 * 4
+    assert not kit.add.isEnabled()
+    for key in list(kit.ticks)[:2]:
+        kit.ticks[key].setChecked(True)
+    assert kit.add.text() == "Add 2 variants"
+    click(kit.add)
+    assert letters(window) == "ABC"
+    assert window.session.history.past[-1][0] == "Kit: 2 variants"
+    window.undo()
+    assert letters(window) == "A"
+
+
+def test_a_kit_without_bodies_or_with_a_text_that_is_none_says_so(window):
+    window.show_stage("compare")
+    settle()
+    window.stage.open_kit()
+    kit = window.stage.kit
+    for edit in kit.bodies:
+        edit.setText("")
+    kit.work_out()
+    assert "at least one body" in kit.said.text() or "one body" in kit.said.text()
+    kit.bodies[0].setText("wide")
+    kit.work_out()
+    assert "length" in kit.said.text()
+    kit.reject()

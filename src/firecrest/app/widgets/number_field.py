@@ -15,13 +15,14 @@ from PySide6.QtGui import (
     QKeySequence,
     QWheelEvent,
 )
-from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QMenu, QToolTip
+from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QMenu
 
 from firecrest.app.editing import Editing, Typed
 from firecrest.app.settings import chosen_unit, settings, unit_key
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import set_role
-from firecrest.app.widgets.plain import label, tip, tip_text
+from firecrest.app.widgets.number_card import NumberCard
+from firecrest.app.widgets.plain import label, tip
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import QUANTITIES, THIN_SPACE, from_si, to_si
 from firecrest.design.history import ARROW
@@ -218,11 +219,7 @@ class NumberEdit(QLineEdit):
             if not self._typing:
                 self.selectAll()  # what is typed next replaces the figure
         elif key == Qt.Key.Key_F4:
-            QToolTip.showText(
-                self.mapToGlobal(QPoint(0, self.height())),
-                self.binding.about(self.session.assessment),
-                self,
-            )
+            self.show_card()
         elif event.matches(QKeySequence.StandardKey.Undo) and not self._typing:
             self.session.undo()
         elif event.matches(QKeySequence.StandardKey.Redo) and not self._typing:
@@ -302,13 +299,15 @@ class NumberEdit(QLineEdit):
         if len(units.actions()) > 1:
             menu.addMenu(units)
         about = menu.addAction("Where this number comes from\tF4")
-        about.triggered.connect(
-            lambda: QToolTip.showText(
-                event.globalPos(), tip_text(self.binding.about(self.session.assessment)), self
-            )
-        )
+        about.triggered.connect(lambda _=False: self.show_card())
         menu.exec(event.globalPos())
         menu.deleteLater()
+
+    def show_card(self) -> None:
+        """Where this number comes from and what it moves."""
+        if self.keep():
+            self.card = NumberCard(self, self.session, self.binding, self.unit)
+            self.card.show()
 
     def choose_unit(self, label: str) -> None:
         """Show this kind of figure in another unit, here, in every such field and in all texts."""

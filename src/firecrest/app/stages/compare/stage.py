@@ -4,13 +4,14 @@ from collections.abc import Mapping
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import QPointF, QRectF, QSizeF
+from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QPainter
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.exporting import Picture, Table, export, kinds
 from firecrest.app.stages.base import Stage
 from firecrest.app.stages.compare.cloud import Cloud
+from firecrest.app.stages.compare.kit_dialog import KitDialog
 from firecrest.app.stages.compare.ribbons import Ribbons
 from firecrest.app.stages.compare.table import VariantTable
 from firecrest.app.widgets.chart import Chart
@@ -20,17 +21,23 @@ from firecrest.app.work import Task, advice
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.doubt import doubt as doubt_work
 from firecrest.assessment.doubt.bands import Doubt
+from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
-from firecrest.design.edits.variants import bring_over
+from firecrest.design.edits.variants import add_variant, bring_over
+from firecrest.design.project import Project, switched
 from firecrest.present.compare import differing
 from firecrest.present.compare.columns import Compared, compared, verdict_of
 from firecrest.present.compare.differing import Difference
+from firecrest.present.compare.kits import HELD_NAMES, KIND_NAMES
 from firecrest.present.compare.plots import VIEWS, legend, overlaid, ribbon
 from firecrest.present.compare.sheet import HEADS, comparison_rows
 from firecrest.present.compare.trail import AXES, axis, point_of
+from firecrest.present.parts.at_hand import parts_at_hand
 from firecrest.present.plot.plot import BASS, FULL
 from firecrest.present.text import words
+from firecrest.proposals.kits import other_kinds
+from firecrest.shelf.store import shelf_path
 
 KINDS_ASKED = 3
 """Limits that the caption line names."""
@@ -82,6 +89,48 @@ class CompareStage(Stage):
         box.addWidget(self.ribbons)
         self.splitter.setSizes([235, 355])
 
+    def _kinds_button(self) -> QPushButton:
+        """The other kinds of box as variants, at equal air or in the same case."""
+        button = QPushButton("Kinds of box")
+        tip(button, "Add the other kinds of box as variants, to compare them")
+        menu = QMenu(button)
+        for held, words_ in HELD_NAMES.items():
+            menu.addAction(words_.capitalize()).triggered.connect(
+                lambda _=False, h=held: self.add_kinds(h)
+            )
+        button.setMenu(menu)
+        return button
+
+    def _kit_button(self) -> QPushButton:
+        button = QPushButton("Kit…")
+        tip(button, "Every combination of drivers, bodies and ends; what you tick becomes variants")
+        button.clicked.connect(lambda _=False: self.open_kit())
+        return button
+
+    def add_kinds(self, held: str) -> None:
+        """Variants of the other kinds of box beside the one in force, which stays in force."""
+        session = self.session
+        session.attempt(lambda: session.apply_project(*self._with_kinds(held)))
+
+    def _with_kinds(self, held: str) -> tuple[str, Project]:
+        project = self.session.project
+        here, made = project.in_force, project
+        found = other_kinds(project.design, held)  # type: ignore[arg-type]
+        if not found:
+            raise DesignError("No other kind of box can be made of this one.")
+        for kind, design in found:
+            _, made = add_variant(made, design, f"{KIND_NAMES[kind]}, {HELD_NAMES[held]}")
+        return f"Kinds of box {HELD_NAMES[held]}", switched(made, here)
+
+    def open_kit(self) -> None:
+        """The matrix of a kit."""
+        parts = parts_at_hand(shelf_path(), self.session.design)
+        self.kit = KitDialog(
+            self.session, parts.get("driver", ()), parts.get("radiator", ()), self.window()
+        )
+        self.kit.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.kit.show()
+
     def build_lower(self) -> QWidget:
         holder = QWidget()
         row = QHBoxLayout(holder)
@@ -91,6 +140,11 @@ class CompareStage(Stage):
         row.addWidget(self.table, 0)
         right = QVBoxLayout()
         right.setSpacing(4)
+        more = QHBoxLayout()
+        more.addWidget(self._kinds_button())
+        more.addWidget(self._kit_button())
+        more.addStretch(1)
+        right.addLayout(more)
         right.addWidget(label("All that was tried", "section"))
         self.cloud = Cloud()
         self.axes: dict[str, CalmCombo] = {}

@@ -81,7 +81,9 @@ class VariantTable(QWidget):
 
     def _show(self, column: Compared) -> None:
         head = self.heads[column.letter]
-        head.setText(column.title.replace("&", "&&"))
+        room = sized(COLUMN - 26)
+        title = head.fontMetrics().elidedText(column.title, Qt.TextElideMode.ElideRight, room)
+        head.setText(title.replace("&", "&&"))
         head.setChecked(column.here)
         head.setAccessibleName(f"{column.title}, {column.standing}")
         tip(head, f"{column.title}\n{column.standing}\nPress to work on it")
