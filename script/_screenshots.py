@@ -24,7 +24,7 @@ from firecrest.app.start_page import StartPage
 from firecrest.design.edits.paths import set_number
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import read_demo, read_demo_project
 from firecrest.present.parts.wiring import with_count
 from firecrest.present.text.differing import differing_text
 
@@ -100,7 +100,7 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
         for _ in range(200):
             QTest.qWait(60)
             busy = stage.later.running or stage.ports.busy or window.side.moves.busy
-            if not busy and not (stage.starts and stage.starts.busy):
+            if not busy and not window.doubting.busy:
                 break
 
     stage = show("boathouse-radiators", ("box", "openings", 0), "travel")
@@ -111,15 +111,48 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     show("breakwater", ("box", "chambers", 0), "response")
     window.session.look_at(150.0)
     shoot("size-two-one")
-    stage = show("boathouse-bandpass", ("box", "openings", 0), "ports")
+    show("boathouse-bandpass", ("box", "openings", 0), "ports")
     shoot("size-ports")
-    stage = show("boathouse", ("box", "chambers", 0), "ceiling")
-    stage.open_starts()
-    rested(stage)
-    stage.starts.rows["flat"].setFocus()
-    shoot("size-starts")
-    stage.close_starts()
     window.session.start(Document(project_of(read_demo("slipway"))), None)
+    shoot_map(window, shoot)
+
+
+def shoot_map(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """The map with its cross beside the present design."""
+    window.show_stage("size")
+    stage = window.stage
+    assert isinstance(stage, SizeStage)
+    stage.select(("box", "chambers", 0))
+    stage.show_view("map")
+    settled(window)
+    stage.map.point_at(7.6e-3, 45.0)
+    QTest.qWait(400)
+    shoot("map")
+    stage.show_view("ceiling")
+    window.session.drop_trial()
+
+
+def shoot_compare(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """Boathouse's three boxes beside each other."""
+    window.session.start(Document(read_demo_project("boathouse")), None)
+    for depth in (0.40, 0.42, 0.44):
+        window.session.edit_number(("box", "case", "depth"), depth)
+    window.session.switch("B")
+    window.show_stage("compare")
+    settled(window)
+    shoot("compare")
+    window.session.start(Document(project_of(read_demo("slipway"))), None)
+
+
+def settled(window: MainWindow) -> None:
+    """Until doubt, moves, and what the stage asks for are there."""
+    for _ in range(600):
+        QTest.qWait(50)
+        busy = window.doubting.busy or window.side.moves.busy
+        asks = getattr(window.stage, "map", window.stage)
+        if not busy and not getattr(asks, "busy", False):
+            break
+    QTest.qWait(100)
 
 
 def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) -> None:
@@ -193,17 +226,17 @@ def main(folder: Path) -> None:
         window.show_stage(key)
         if key == "parts":
             shoot_parts(window, shoot)
+        elif key == "compare":
+            shoot_compare(window, shoot)
         else:
+            settled(window)
+            if key == "size":
+                window.try_move("1")
+                QTest.qWait(400)
             shoot(key)
+            window.session.drop_trial()
     shoot_boxes(window, shoot)
     shoot_start(window, shoot)
-    window.show_stage("size")
-    row = window.stage.field(("computed", "air_volume"))
-    row.edit.setFocus()
-    row.edit.selectAll()
-    QTest.keyClicks(row.edit, "0.25 cu ft")
-    shoot("size-typing")
-    row.edit.restore()
     shoot_files(window, folder)
     window.choose_theme("dark")
     for _ in range(3):

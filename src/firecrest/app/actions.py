@@ -22,11 +22,10 @@ class Action:
 
 DEMOS = (
     ("demo", "&Slipway: pontoon speaker", "slipway"),
-    ("demo_boathouse", "&Boathouse, sealed", "boathouse"),
-    ("demo_boathouse_radiators", "Boathouse, &radiators", "boathouse-radiators"),
-    ("demo_boathouse_bandpass", "Boathouse, band&pass", "boathouse-bandpass"),
+    ("demo_boathouse", "&Boathouse: sealed, radiators, bandpass", "boathouse"),
     ("demo_lantern", "&Lantern: long folded slot", "lantern"),
     ("demo_breakwater", "Break&water: 2.1", "breakwater"),
+    ("demo_kit", "&Kit: drivers, bodies and ends", "kit"),
 )
 
 MENUS = ("&Project", "&Edit", "&View", "P&arts", "&Help")

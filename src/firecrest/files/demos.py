@@ -4,7 +4,7 @@ from importlib import resources
 
 from firecrest.core.errors import FileError
 from firecrest.design.design import Design
-from firecrest.design.project import Project, switched
+from firecrest.design.project import Project, Variant, switched
 from firecrest.design.text import project_from_json
 
 BLANK = "untitled"
@@ -18,8 +18,13 @@ def demo_names() -> list[str]:
     names = [f.name.removesuffix(".json") for f in files if f.name.endswith(".json")]
     found = [name for name in names if name != BLANK]
     return sorted(
-        [*found, *(f"{n}{DASH}{v.name}" for n in found for v in _read(n).variants[1:] if v.name)]
+        [*found, *(f"{n}{DASH}{v.name}" for n in found for v in _read(n).variants[1:] if _short(v))]
     )
+
+
+def _short(variant: Variant) -> bool:
+    """Whether a variant has a name of one word, by which it is asked for."""
+    return variant.name.isalpha()
 
 
 def read_demo_project(name: str) -> Project:
