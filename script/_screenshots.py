@@ -103,7 +103,7 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
             if not busy and not window.doubting.busy:
                 break
 
-    stage = show("boathouse-radiators", ("box", "openings", 0), "travel")
+    show("boathouse-radiators", ("box", "openings", 0), "travel")
     shoot("size-radiators")
     show("boathouse-bandpass", ("box", "chambers", 1), "response")
     window.session.look_at(60.0)

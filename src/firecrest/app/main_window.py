@@ -375,7 +375,7 @@ class MainWindow(Beginning):
         for stage in self.stages.values():
             stage.leave()
         self.doubting.stop()
-        self.side.moves.stop()
+        self.side.stop()
         self.session.close()
 
     def changeEvent(self, event: QEvent) -> None:

@@ -132,6 +132,7 @@ class Session(Varying):
     ) -> None:
         self.drop_typed()
         self.kept = self.beside = None
+        self.trail = []
         self.history = History(document.project, saved=saved)
         self.attachments = dict(document.attachments)
         self.path, self.stamp, self.frequency = path, stamp, None

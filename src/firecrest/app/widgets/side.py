@@ -1,9 +1,8 @@
 """The side panel: why the promises stand as they do, next moves, what the figures assume."""
 
 from collections.abc import Sequence
-from functools import partial
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import (
     QCheckBox,
     QHBoxLayout,
@@ -15,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.doubting import Doubting
-from firecrest.app.rest import Coalesced, Rest
+from firecrest.app.rest import REST_MS, Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import holder, theme
@@ -23,10 +22,12 @@ from firecrest.app.widgets.choices import bound_check
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.move_cards import Moves
 from firecrest.app.widgets.plain import label, markup, rich_label, tip
+from firecrest.app.work import Task, advice
 from firecrest.design.brief import Edges
+from firecrest.design.design import Design
 from firecrest.design.fields import help_of
 from firecrest.present.text.edges import EDGES, Edge, edges_of
-from firecrest.present.text.helping import what_helps, with_help
+from firecrest.present.text.helping import helping, why_not_loud, with_help
 from firecrest.present.text.notes import said
 from firecrest.present.text.pieces import Sentence
 from firecrest.present.text.sentences import why
@@ -203,7 +204,13 @@ class SidePanel(QWidget):
         self._column.addWidget(self._notes)
         self._column.addStretch(1)
         self._help = ""
-        self._rest = Rest(self)
+        self._task = Task(self, advice)
+        self._task.some.connect(self._take_help)
+        self._of: Design | None = None
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
+        self._rest.timeout.connect(self._ask_help)
         self._after = Coalesced(self, self.refresh)
         session.changed.connect(self._after.start)
         session.doubted.connect(self._after.start)
@@ -212,13 +219,32 @@ class SidePanel(QWidget):
 
     def refresh(self) -> None:
         """Show the sentences of the present assessment; what helps comes once the hand rests."""
-        self._help = ""
-        self._rest.start([partial(what_helps, self.session.assessment)], self._take_help)
+        if self._of is not self.session.design:
+            self._help = ""
+            self._of = self.session.design
+            self._task.stop()
+            if why_not_loud(self.session.assessment):
+                self._rest.start()
         self._show()
 
-    def _take_help(self, found: object) -> None:
-        self._help = str(found)
-        self._show()
+    @property
+    def busy(self) -> bool:
+        """Whether what helps is still being worked out."""
+        return self._rest.isActive() or self._task.running
+
+    def stop(self) -> None:
+        """Leave what is under way."""
+        self._rest.stop()
+        self._task.stop()
+        self.moves.stop()
+
+    def _ask_help(self) -> None:
+        self._task.start(helping, self.session.design)
+
+    def _take_help(self, found: str) -> None:
+        if self._of is self.session.design:
+            self._help = found
+            self._show()
 
     def _show(self) -> None:
         sentences = with_help(why(self.session.assessment), self._help)

@@ -1,10 +1,13 @@
 """What helps where loudness is short, in words, beside what gives out first."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 
-from firecrest.assessment.assess import Assessment
+from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.memo import Memo
 from firecrest.core.limits.ceiling import code_at
 from firecrest.core.units import figure
+from firecrest.design.design import Design
 from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.sentences import why
 from firecrest.present.text.units import told
@@ -31,8 +34,7 @@ def what_helps(assessment: Assessment) -> str:
     Made of assessments: worth working out once the hand rests, not within an edit.
     """
     a = assessment.acoustic
-    loud = assessment.promise("loudness")
-    if a is None or a.loudness is None or loud.importance == "open" or a.loudness.margin >= 0:
+    if a is None or a.loudness is None or not why_not_loud(assessment):
         return ""
     found = helps(assessment)
     if not found:
@@ -47,6 +49,18 @@ def what_helps(assessment: Assessment) -> str:
     if volts is not None and volts is not best and code in ("V", "P"):
         text += f"; {_lever(volts)} would bring {figure(max(volts.loudness, 0.0), 1)} dB"
     return f"{text}."
+
+
+def why_not_loud(assessment: Assessment) -> bool:
+    """Whether loudness is owed, known and short: then what helps is worth asking."""
+    a = assessment.acoustic
+    owed = assessment.promise("loudness").importance != "open"
+    return owed and a is not None and a.loudness is not None and a.loudness.margin < 0
+
+
+def helping(design: Design) -> Iterator[str]:
+    """``what_helps`` of a design, to be asked for beside the window."""
+    yield what_helps(assess(design, Memo()))
 
 
 def _lever(found: Help) -> str:
