@@ -41,6 +41,7 @@ from firecrest.shelf.store import Shelf
 sys.path.insert(0, os.path.dirname(__file__))
 from _kernel import FREQUENCY
 from _kernel import rate as kernel_rate
+from _understand import first_moves, gaps, understanding
 
 FRAME = 1000 / 60
 EMPTY = """
@@ -276,12 +277,21 @@ def start_up() -> None:
     ratio("start", ours / empty)
 
 
+def gaps_in_window() -> float:
+    """``gaps`` with an application."""
+    make_application()
+    return gaps()
+
+
 PARTS = {
     "edit": edits,
     "drag": drags,
     "vary": varying,
     "choose": choosing,
     "search": searching,
+    "understand": lambda: ratio("understand", understanding()),
+    "gaps": lambda: ratio("gaps", gaps_in_window()),
+    "moves": lambda: ratio("moves", first_moves()),
     "start": start_up,
 }
 

@@ -73,7 +73,7 @@ def segment(window, name, value):
 def rested(*workers):
     """Until work that waits for a rest, or for the drawing before it, is done."""
     QTest.qWait(80)
-    for _ in range(400):
+    for _ in range(1500):
         QTest.qWait(20)
         if not any(getattr(w, "busy", getattr(w, "running", False)) for w in workers):
             break

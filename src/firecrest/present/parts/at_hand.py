@@ -32,25 +32,20 @@ def parts_at_hand(path: Path | None, design: Design) -> dict[str, list[Any]]:
 
 
 def _entries(path: Path) -> dict[str, list[Entry]]:
-    shelf = _shelf(path)
     by_kind: dict[str, list[Entry]] = {}
-    if shelf is not None:
-        try:
-            for entry in shelf.entries().values():
-                if not entry.archived:
-                    by_kind.setdefault(entry.kind, []).append(entry)
-        except FirecrestError:
-            return {}
+    try:
+        for entry in _shelf(path).entries().values():
+            if not entry.archived:
+                by_kind.setdefault(entry.kind, []).append(entry)
+    except FirecrestError:
+        return {}
     return by_kind
 
 
 @lru_cache(maxsize=2)
-def _shelf(path: Path) -> Shelf | None:
+def _shelf(path: Path) -> Shelf:
     """The shelf, kept open: its entries are read again when somebody has written."""
-    try:
-        return Shelf(path)
-    except FirecrestError:
-        return None
+    return Shelf(path)
 
 
 def _sizes(design: Design) -> dict[str, float | None]:
