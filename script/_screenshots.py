@@ -13,7 +13,7 @@ os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QPainter
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QPushButton
+from PySide6.QtWidgets import QApplication, QPushButton, QScrollArea
 
 from firecrest.app.main_window import MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
@@ -104,7 +104,10 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
                 break
 
     show("boathouse-radiators", ("box", "openings", 0), "travel")
+    bar = window.side.findChild(QScrollArea).verticalScrollBar()
+    bar.setValue(window.side.unsure.y() - 12)
     shoot("size-radiators")
+    bar.setValue(0)
     show("boathouse-bandpass", ("box", "chambers", 1), "response")
     window.session.look_at(60.0)
     shoot("size-bandpass")

@@ -16,14 +16,15 @@ DEPTH = ("box", "case", "depth")
 def test_a_row_of_steps_is_told_once_and_only_what_changes(window, qtbot):
     said = []
     window.announcer.said.connect(said.append)
-    with qtbot.waitSignal(window.announcer.said, timeout=3000):
+    with qtbot.waitSignal(window.announcer.said, timeout=8000):
         for depth in (0.18, 0.19, 0.25):
             window.session.edit_number(DEPTH, depth)
     assert said == [standing(window.session.assessment)]
     assert said[0].startswith("Promises: ")
     assert "Size" in said[0]
     window.session.edit(("voice", "channels", 0, "name"), "other")
-    QTest.qWait(800)
+    qtbot.waitUntil(lambda: window.session.assessment.doubt is not None, timeout=8000)
+    QTest.qWait(1000)
     assert len(said) == 1
 
 

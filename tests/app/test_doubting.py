@@ -4,9 +4,10 @@ import random
 
 import pytest
 
+from firecrest.app.work import advice
 from firecrest.assessment.doubt.doubt import doubt_of
 from firecrest.design.edits.paths import set_number
-from tests.app.helpers import doubted, meter_of
+from tests.app.helpers import doubted, meter_of, settle
 
 MASS = ("box", "openings", 0, "added_mass")
 XMAX = ("box", "openings", 0, "radiator", "xmax")
@@ -74,3 +75,24 @@ def test_likely_ranges_can_be_edited_and_undone(sure, qtbot):
     assert sure.session.design.brief.tolerances.losses == 0.6
     sure.session.undo()
     assert sure.session.design.brief.tolerances.losses == 0.3
+
+
+def test_closing_a_window_leaves_nothing_running(make_window, slipway, qtbot):
+    window = make_window(slipway)
+    qtbot.waitUntil(lambda: window.doubting._task.running, timeout=5000)
+    window.show_stage("size")
+    window.stage.show_view("map")
+    qtbot.wait(200)
+    window.close()
+    assert not advice._jobs
+    assert not window.doubting.busy
+    assert not window.side.busy
+    assert not window.stage.map.busy
+
+
+def test_builds_that_keep_a_promise_are_told_on_the_promise_stage(sure):
+    sure.show_stage("promise")
+    settle()
+    _, _, far = sure.stage._rows["loudness"]
+    assert far.text() == "close, ±2.8\u202fdB, 3 of 10"
+    assert "kept in 3 of 10 builds" in far.toolTip()

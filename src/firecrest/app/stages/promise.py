@@ -19,7 +19,7 @@ from firecrest.app.widgets.choices import (
 from firecrest.app.widgets.marks import Mark
 from firecrest.app.widgets.note_edit import NoteEdit
 from firecrest.app.widgets.number_field import NumberEdit
-from firecrest.app.widgets.plain import caution, label
+from firecrest.app.widgets.plain import caution, label, tip
 from firecrest.design.edits.paths import Path
 from firecrest.design.tolerances import Tolerances
 from firecrest.present.frame.bindings import at_path
@@ -192,7 +192,8 @@ class PromiseStage(Stage):
             unit = words.promise_unit(promise.key, session.design)
             suffix = "" if unit.unit in ("€", "") else f" {unit.unit}"
             got.setText(words.numeral(promise, session.design) + suffix)
-            far.setText(words.margin_text(promise, session.design))
+            far.setText(words.how_sure(promise, session.design))
+            tip(far, words.likely_range(promise, session.design))
             set_role(far, {"short": "bad", "met": "good"}.get(state, "second"))
         ghost = plots.distance_plot(trial) if trial else None
         self.chart.show_plot(plots.distance_plot(session.assessment), ghost)

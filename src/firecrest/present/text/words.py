@@ -161,6 +161,15 @@ def kept_in(band: Band) -> str:
     return f"kept in {min(max(tenths, 1), 9)} of 10 builds"
 
 
+def how_sure(promise: Promise, design: Design) -> str:
+    """Margin, and of a close promise how many builds of ten keep it: "close, ±2.8 dB, 3 of 10"."""
+    text = margin_text(promise, design)
+    band = promise.band
+    if promise.state != "close" or band is None or band.width <= 0:
+        return text
+    return f"{text}, {min(max(round(10 * band.kept), 1), 9)} of 10"
+
+
 def _wide(half: float, unit: PromiseUnit) -> str:
     """A width: without what an offset of the unit would add."""
     span = from_si(half, unit.quantity, unit.unit) - from_si(0.0, unit.quantity, unit.unit)
