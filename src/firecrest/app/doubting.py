@@ -1,7 +1,8 @@
 """Doubt of the present design, worked out beside the window while the hand rests."""
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QObject, Signal
 
+from firecrest.app.rest import after
 from firecrest.app.session import Session
 from firecrest.app.work import Task, advice
 from firecrest.assessment.doubt import doubt as work
@@ -29,10 +30,7 @@ class Doubting(QObject):
         self._task, self._second = Task(self, advice), Task(self, advice)
         self._task.some.connect(self._take)
         self._second.some.connect(self._take_unsure)
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self._start)
+        self._rest = after(self, REST_MS, self._start)
         session.changed.connect(self.renew)
         self.renew()
 

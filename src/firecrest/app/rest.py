@@ -9,6 +9,15 @@ REST_MS = 80
 APART_MS = 50
 
 
+def after(parent: QObject, pause: int, work: Callable[[], None]) -> QTimer:
+    """A timer that does ``work`` once, ``pause`` ms after it was started last."""
+    timer = QTimer(parent)
+    timer.setSingleShot(True)
+    timer.setInterval(pause)
+    timer.timeout.connect(work)
+    return timer
+
+
 class Rest(QObject):
     """Runs the jobs of the newest call to ``start``, one per turn of the event loop."""
 

@@ -1,12 +1,10 @@
 """Next moves: cards of proposed changes that are tried by pointing and kept by a press."""
 
-from collections.abc import Callable
-
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from firecrest.app.rest import REST_MS
+from firecrest.app.rest import REST_MS, after
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chips import ChipRow
@@ -86,19 +84,12 @@ class Moves(QWidget):
         self._task = Task(self, advice)
         self._task.some.connect(self._take)
         self._task.finished.connect(self._show)
-        self._rest = self._timer(2 * REST_MS, self._start)
-        self._pointed = self._timer(POINTED_MS, self._try)
+        self._rest = after(self, 2 * REST_MS, self._start)
+        self._pointed = after(self, POINTED_MS, self._try)
         self._at: Move | None = None
         self._build()
         session.changed.connect(self.refresh)
         self.refresh()
-
-    def _timer(self, after: int, work: Callable[[], None]) -> QTimer:
-        timer = QTimer(self)
-        timer.setSingleShot(True)
-        timer.setInterval(after)
-        timer.timeout.connect(work)
-        return timer
 
     def _build(self) -> None:
         self._column = QVBoxLayout(self)

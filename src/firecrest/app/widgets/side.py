@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QCheckBox,
     QHBoxLayout,
@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.doubting import Doubting
-from firecrest.app.rest import REST_MS, Coalesced
+from firecrest.app.rest import REST_MS, Coalesced, after
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import holder, theme
@@ -207,10 +207,7 @@ class SidePanel(QWidget):
         self._task = Task(self, advice)
         self._task.some.connect(self._take_help)
         self._of: Design | None = None
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self._ask_help)
+        self._rest = after(self, REST_MS, self._ask_help)
         self._after = Coalesced(self, self.refresh)
         session.changed.connect(self._after.start)
         session.doubted.connect(self._after.start)

@@ -1,10 +1,8 @@
 """The map of the Size stage with its axes, the cut, what stands at the cross, and good spots."""
 
-from typing import Any
-
-from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from firecrest.app.rest import after
 from firecrest.app.session import Session
 from firecrest.app.stages.size.cut_view import CutView
 from firecrest.app.stages.size.map_view import MapView
@@ -41,18 +39,11 @@ class MapPanel(QWidget):
         self._task = Task(self, advice)
         self._task.some.connect(self._take)
         self._task.failed.connect(self._fail)
-        self._rest = self._timer(REST_MS, self._start)
-        self._crossing = self._timer(CROSS_MS, self._try)
+        self._rest = after(self, REST_MS, self._start)
+        self._crossing = after(self, CROSS_MS, self._try)
         self._build()
         session.changed.connect(self._changed)
         session.tried.connect(self._show_card)
-
-    def _timer(self, after: int, work: Any) -> QTimer:
-        timer = QTimer(self)
-        timer.setSingleShot(True)
-        timer.setInterval(after)
-        timer.timeout.connect(work)
-        return timer
 
     def _build(self) -> None:
         whole = QVBoxLayout(self)
