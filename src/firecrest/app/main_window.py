@@ -126,7 +126,8 @@ class MainWindow(Beginning):
             row.addWidget(button)
             setattr(self, f"{action}_button", button)
         self._as_room_lasts = (
-            (1000, self.variants.name),
+            (1180, self.variants.name),
+            (1180, self.variants.word),
             (900, self.saved),
             (800, self.variants),
             (700, self.undo_button),

@@ -29,6 +29,16 @@ class Tolerances:
         digits=0,
         help="Of what stuffing adds: how tightly it is packed is hard to repeat.",
     )
+    fibre: float = number(
+        "Fibre, flow resistance",
+        "share",
+        0,
+        2,
+        "%",
+        default=0.2,
+        digits=0,
+        help="Wool is packed unevenly, and sheets of fibre state it for one density.",
+    )
     measured_air: float = number(
         "Measured air volume",
         "share",

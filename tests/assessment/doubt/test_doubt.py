@@ -140,6 +140,8 @@ def test_every_stated_tolerance_is_used(name):
     design = read_demo("slipway")
     path = ("box", "chambers", 0)
     chamber = replace(value_at(design, path), leak_q=9.0, stuffing=0.07, absorption_q=33.0)
+    if name == "fibre":
+        chamber = replace(chamber, fill_resistivity=5e3)
     if name == "measured_air":
         chamber = replace(chamber, stated_volume=7.5e-3)
     design = replace_at(design, path, chamber)

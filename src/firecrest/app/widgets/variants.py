@@ -24,7 +24,8 @@ class VariantRow(QWidget):
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(0, 0, 0, 0)
         self._row.setSpacing(4)
-        self._row.addWidget(label("variant", "second"))
+        self.word = label("variant", "second")
+        self._row.addWidget(self.word)
         self.buttons: dict[str, QToolButton] = {}
         self.copy = QToolButton()
         self.copy.setText("+")

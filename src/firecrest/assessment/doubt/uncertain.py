@@ -11,7 +11,6 @@ import numpy as np
 from firecrest.assessment.doubt.family import Column, Family, alone
 from firecrest.assessment.doubt.parts import TESTS, Fitted, driver_family, radiator_family
 from firecrest.assessment.wiring import driver_count, wiring_of
-from firecrest.core.acoustics.fill import FIBRE_BAND
 from firecrest.core.acoustics.losses import damping_of, tightness_of
 from firecrest.design.box import Chamber, Port, RadiatorSet, placed
 from firecrest.design.design import Design
@@ -154,7 +153,7 @@ def _chamber(chamber: Chamber, place: Path, dimension: int, likely: Tolerances) 
             ("leak_q", "seal", _leak_range(chamber, likely)),
             ("absorption_q", "in the box", _absorption_range(chamber, likely)),
             ("leak_resistance", "seal", likely.losses),
-            ("fill_resistivity", "in the box", FIBRE_BAND),
+            ("fill_resistivity", "in the box", likely.fibre),
         )
     ):
         overruled = name == "leak_q" and chamber.leak_resistance is not None

@@ -13,6 +13,8 @@ from firecrest.present.text.words import limit_name
 
 VIEWS = {"ceiling": "Ceilings", "response": "Responses", "travel": "Cone travel"}
 OTHERS = 1.8
+LONGEST = 20
+"""Letters of a variant's name that a read-out has room for."""
 NAMED_AT = (90.0, 150.0, 230.0, 350.0, 520.0, 70.0, 800.0, 60.0)
 """Where curves are named, one after the other, so that names do not meet."""
 DASHES = ("dashed", "solid", "dotted")
@@ -72,9 +74,9 @@ def _readout(columns: Sequence[Compared], curves: Sequence[Curve], base: Plot) -
     rows = []
     for column, curve in zip([c for c in columns if c.assessment.acoustic], curves, strict=False):
         value = float(np.interp(np.log(base.crosshair), np.log(curve.x), curve.y))
-        rows.append(
-            Row("", column.title, f"{value:.1f}", False, "olive" if column.here else "ink2")
-        )
+        title = column.title
+        named = title if len(title) <= LONGEST else f"{title[: LONGEST - 1]}…"
+        rows.append(Row("", named, f"{value:.1f}", False, "olive" if column.here else "ink2"))
     return Readout(f"at {base.crosshair:.0f} Hz", base.unit, tuple(rows))
 
 
