@@ -18,7 +18,7 @@ from firecrest.design.edits.paths import set_number, value_at
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.proposals.mapping import axes_of, maps
 from firecrest.proposals.moves.kinds import Scene
-from firecrest.proposals.moves.ranking import offered, pairs, proposals, telling
+from firecrest.proposals.moves.ranking import every, pairs, telling, told_of
 from firecrest.proposals.placing import put
 from firecrest.shelf.stock import shipped_entries
 
@@ -103,11 +103,11 @@ def first_moves() -> float:
     parts, hand, shares, kinds = shelf_parts(), random.Random(7), [], set()
     for design in _random_designs(parts, hand):
         scene = Scene(assess(design), parts)
-        every = [o for p in proposals(scene) if (o := offered(scene, p)) is not None]
-        sound = [o for o in every if not o.breaks and not o.proposal.asks_less]
+        found = every(scene)
+        sound = [o for o in found if not o.breaks and not o.proposal.asks_less]
         most = max((o.gain for o in sound), default=0.0)
-        kinds |= {o.proposal.kind for o in every}
-        told = telling(scene)
+        kinds |= {o.proposal.kind for o in found}
+        told = told_of(scene, found)
         if most > 0.05 and told and np.isfinite(most):
             now = worst_must(scene.assessment.promises)
             gain = worst_must(assess(told[0].proposal.design).promises) - now

@@ -18,7 +18,7 @@ from firecrest.proposals.moves.ranking import (
     FREE,
     TIERS,
     WORTH,
-    offered,
+    every,
     ordered,
     pairs,
     proposals,
@@ -93,8 +93,7 @@ def test_the_order_is_that_of_brute_force(design):
     scene = scene_of(design)
     now = scene.assessment
     told = telling(scene)
-    every = [o for p in proposals(scene) if (o := offered(scene, p)) is not None]
-    sound = [o for o in every if not o.breaks and not o.proposal.asks_less]
+    sound = [o for o in every(scene) if not o.breaks and not o.proposal.asks_less]
     most = max((o.gain for o in sound), default=0.0)
     if told and most > WORTH:
         first = assess(told[0].proposal.design)

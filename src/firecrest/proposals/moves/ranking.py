@@ -135,7 +135,16 @@ def used(now: Assessment, then: Assessment) -> float:
 
 def telling(scene: Scene) -> list[Offered]:
     """All single moves that are worth telling, in order."""
-    found = [o for p in proposals(scene) if (o := offered(scene, p)) is not None]
+    return told_of(scene, every(scene))
+
+
+def every(scene: Scene) -> list[Offered]:
+    """All single moves, assessed, in the order of their kinds."""
+    return [o for p in proposals(scene) if (o := offered(scene, p)) is not None]
+
+
+def told_of(scene: Scene, found: Sequence[Offered]) -> list[Offered]:
+    """Those of all moves that are worth telling, in order."""
     return ordered(_distinct([o for o in found if _worth_telling(scene, o)]))
 
 
