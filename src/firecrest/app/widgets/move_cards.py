@@ -18,7 +18,7 @@ from firecrest.present.frame.moves import ORDERS, Move, in_order
 from firecrest.shelf.store import shelf_path
 
 FEW = 5
-REMEMBERED = 12
+REMEMBERED = 6
 """Designs whose moves are remembered: going back to one shows them at once."""
 POINTED_MS = 150
 """A move is tried once the pointer has stayed on it so long."""
