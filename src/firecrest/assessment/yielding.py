@@ -71,7 +71,10 @@ def places_in(box: inputs.Elements, model: BoxModel, air: Air, edges: Edges) -> 
     """
     mouths: tuple[Mouth, ...] = ()
     if edges.turbulence:
-        lost = [loss_coefficient(o) if isinstance(o, Port) else None for o in box.openings]
+        lost = [
+            box.air_loss * loss_coefficient(o) if isinstance(o, Port) else None
+            for o in box.openings
+        ]
         mouths = mouths_of(model.network, lost, air)
     if not edges.large_signal:
         return Places(mouths, len(mouths))

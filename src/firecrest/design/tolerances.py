@@ -79,6 +79,16 @@ class Tolerances:
         digits=0,
         help="An estimate from the shape of the edges, the frequency and the width.",
     )
+    port_loss: float = number(
+        "What fast air loses in ports",
+        "share",
+        0,
+        2,
+        "%",
+        default=0.33,
+        digits=0,
+        help="By the shape of the ends and the bends, after a handbook: good to about a third.",
+    )
     panel_density: float = number(
         "Panel density",
         "share",

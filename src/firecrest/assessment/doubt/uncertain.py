@@ -128,6 +128,12 @@ def _openings(design: Design) -> Families:
             path = (*place, "speed_limit")
             column = Column(dimension + 1, figures=(path,))
             yield alone(port.id, "speed_limit", path, "listen", likely.port_speed, column)
+    if ports and design.brief.edges.turbulence:
+        # One rule gives the loss of all of them.
+        k = ports[0][0]
+        path = ("box", "openings", k, "edges")
+        column = Column(_dimension("openings", k) + 3, inputs=(("box", "air_loss"),))
+        yield alone(ports[0][1].id, "edges", path, "listen", likely.port_loss, column)
     for k, port in ports:
         if port.speed_limit is None:
             # One rule gives the limits of all of them: they are off together.

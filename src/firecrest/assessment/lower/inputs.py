@@ -103,13 +103,15 @@ Opening = Port | Radiators
 class Elements:
     """What is in a case and can be heard: all that sound depends on, but for the air.
 
-    ``air_speed`` is a factor on all estimated limits of the air speed in ports.
+    ``air_speed`` is a factor on all estimated limits of the air speed in ports, ``air_loss`` on
+    what fast air loses in them.
     """
 
     chambers: tuple[Chamber, ...]
     groups: tuple[Group, ...]
     openings: tuple[Opening, ...]
     air_speed: Number = field(default=1.0, kw_only=True)
+    air_loss: Number = field(default=1.0, kw_only=True)
 
 
 @dataclass(frozen=True)

@@ -42,6 +42,7 @@ NAMES = {
     "resistance": "resistance",
     "end_correction": "end correction",
     "speed_limit": "air speed limit",
+    "edges": "what fast air loses",
     "r_tv": "heat of the coil",
 }
 """Names of figures that no single field names as well."""
