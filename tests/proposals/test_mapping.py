@@ -10,10 +10,19 @@ from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.size.crossing import cut_at, present_at, takes
-from firecrest.present.size.mapview import FILLS, STEPS, axis_text, picture, share_of, ticks
+from firecrest.present.size.mapview import (
+    FILLS,
+    STEPS,
+    axis_text,
+    fills_of,
+    picture,
+    share_of,
+    ticks,
+)
 from firecrest.proposals.mapping import (
     BUILT,
     HEAVIEST,
+    SPARE,
     TOO_HIGH,
     TOO_LOW,
     axes_of,
@@ -176,3 +185,17 @@ def test_no_sound_no_loudness_but_weight(slipway):
     assert np.isnan(found.values["loudness"]).all()
     assert np.isfinite(found.values["weight"]).all()
     assert set_number(silent, ("box", "case", "wall"), 0.01) is not None
+
+
+def test_what_limits_have_to_spare_is_mapped_too(slipway_map):
+    """The least of them is loudness's own margin, and each equals that of the design alone."""
+    spares = {k: v for k, v in slipway_map.values.items() if k.startswith(SPARE)}
+    assert {f"{SPARE}{code}" for code in "VCR"} <= set(spares)
+    least = np.min(np.stack(list(spares.values())), axis=0)
+    known = np.isfinite(least)
+    np.testing.assert_allclose(
+        least[known], slipway_map.values["loudness"][known] - 96.0, atol=1e-6
+    )
+    assert f"{SPARE}C" in fills_of(slipway_map)
+    shown = picture(slipway_map, assess(read_demo("slipway")), f"{SPARE}R")
+    assert shown.name == "Radiator travel to spare"

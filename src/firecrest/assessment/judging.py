@@ -30,9 +30,10 @@ from firecrest.assessment.verdicts import (
     runtime_verdict,
 )
 from firecrest.assessment.yielding import Yielding
-from firecrest.core.arrays import Number, Real, plain
+from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.draw import Draw
+from firecrest.core.limits.kinds import kind_named
 from firecrest.core.limits.loudness import Judged, Loudness, judged, loudness, upper_edge
 from firecrest.core.limits.low_note import HeldNote, Notes, held_notes, low_note
 from firecrest.core.limits.reach import (
@@ -60,6 +61,19 @@ def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:
     ask, bass = sound.inputs.brief.loudness, sound.inputs.brief.bass
     over = judged(sound.frequency, bass.frequency, bass.drop, upper_end(sound))
     return loudness(over, top.level, ask.level)
+
+
+def spares_under(sound: Sounding) -> tuple[tuple[str, Real], ...]:
+    """(letter, dB to spare at its own worst note) of each kind of limit, under the promise."""
+    ask, bass = sound.inputs.brief.loudness, sound.inputs.brief.bass
+    over = judged(sound.frequency, bass.frequency, bass.drop, upper_end(sound))
+    found: dict[str, Real] = {}
+    for limit in sound.top.limits:
+        level = sound.top_unit_level + decibel(limit.factor)
+        margin = np.asarray(loudness(over, level, ask.level).margin)
+        code = kind_named(limit.name).code
+        found[code] = margin if code not in found else np.minimum(found[code], margin)
+    return tuple(found.items())
 
 
 @dataclass(frozen=True)

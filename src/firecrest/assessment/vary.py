@@ -18,7 +18,7 @@ from firecrest.assessment.columns import (
     stacked,
     widened,
 )
-from firecrest.assessment.judging import heard_of, judging, summary_of, unheard
+from firecrest.assessment.judging import heard_of, judging, spares_under, summary_of, unheard
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.sounding import cabinet_in, sounding
@@ -43,7 +43,8 @@ class Answers:
 
     ``letters`` says what gives first at each frequency (numbers of letters; see ``spelt``),
     ``letter`` where loudness is held, at ``held_at`` Hz; ``level`` is the ceiling in dB. Arrays
-    over frequency are None where figures are missing that the designs have in common.
+    over frequency are None where figures are missing that the designs have in common. ``spares``
+    are dB to spare of each kind of limit, by letter, where they were asked for.
     """
 
     verdicts: tuple[Verdict, ...]
@@ -54,6 +55,7 @@ class Answers:
     letter: Real | None = None
     held_at: Real | None = None
     missing: Note | None = None
+    spares: tuple[tuple[str, Real], ...] = ()
 
     def verdict(self, key: str) -> Verdict:
         """One of the six by its key."""
@@ -107,7 +109,13 @@ def figures_of(found: Answers, row: int) -> Figures:
     )
 
 
-def vary(design: Design, columns: Mapping[Path, Real], frequency: Real = EDIT_GRID) -> Answers:
+def vary(
+    design: Design,
+    columns: Mapping[Path, Real],
+    frequency: Real = EDIT_GRID,
+    *,
+    spares: bool = False,
+) -> Answers:
     """``design`` with each of ``columns`` (figure path: values (designs,)) in place of its figures.
 
     A path leads to a figure of the design, or to one of its ``inputs``, such as
@@ -132,7 +140,7 @@ def vary(design: Design, columns: Mapping[Path, Real], frequency: Real = EDIT_GR
         if not _stands(lowered.inputs, path):
             raise DesignError(f"There is no {dotted(path)} in this design to be varied.")
         lowered = replace(lowered, inputs=put(lowered.inputs, path, column))
-    return answers(lowered, counts.pop(), frequency)
+    return answers(lowered, counts.pop(), frequency, spares=spares)
 
 
 def _stands(tree: Any, path: Path) -> bool:
@@ -145,14 +153,14 @@ def _stands(tree: Any, path: Path) -> bool:
     return True
 
 
-def answers(lowered: Lowered, count: int, frequency: Real) -> Answers:
+def answers(lowered: Lowered, count: int, frequency: Real, *, spares: bool = False) -> Answers:
     """Promises and ceilings of ``count`` designs whose columns ``lowered`` holds."""
     places = columns_of(lowered.inputs)
     shape = (0 if lowered.blocked else count, len(frequency))
     curves = _Curves(np.empty(shape), np.empty(shape, dtype=np.uint8))
     blocks = blocks_of(count, max(1, VALUES // len(frequency)))
     found = joined(
-        side_by_side(lambda rows: _block(lowered, places, rows, frequency, curves), blocks)
+        side_by_side(lambda rows: _block(lowered, places, rows, frequency, curves, spares), blocks)
     )
     if lowered.blocked:
         return found
@@ -171,7 +179,7 @@ class _Curves:
 
 
 def _block(
-    lowered: Lowered, places: Columns, rows: slice, frequency: Real, curves: _Curves
+    lowered: Lowered, places: Columns, rows: slice, frequency: Real, curves: _Curves, spares: bool
 ) -> Answers:
     """The designs at ``rows``, solved and judged together. Fills their ``curves``."""
     count, memo = rows.stop - rows.start, Memo(LAST, sealed=False)
@@ -194,6 +202,7 @@ def _block(
             letter=None if loud is None else picked(letters, np.asarray(loud.point)),
             held_at=None if loud is None else np.asarray(loud.frequency),
             missing=lowered.missing[0] if lowered.missing else None,
+            spares=spares_under(sound) if spares else (),
         ),
         count,
     )

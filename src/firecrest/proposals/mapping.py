@@ -43,6 +43,8 @@ SPANS = {"air": (0.5, 1.6), "tuning": (0.6, 1.6), "port": (0.4, 2.5)}
 """Shares of the present value from which to which an axis runs."""
 BUILT, TOO_HIGH, TOO_LOW, NO_AIR = range(4)
 """What becomes of a node."""
+SPARE = "spare of "
+"""Begins the name of what a kind of limit has to spare, before its letter."""
 EDGE = 1e-9
 """Share by which rounding may put a tuning beyond its range."""
 
@@ -60,7 +62,8 @@ class Axis:
 
 @dataclass(frozen=True)
 class Map:
-    """Promises over ``x`` (n,) and ``y`` (m,): arrays (m, n), NaN where not known.
+    """Promises over ``x`` (n,) and ``y`` (m,), and what limits have to spare in dB: arrays (m, n),
+    NaN where not known.
 
     ``fate`` tells what becomes of each node, ``letters`` what gives first where loudness is held,
     ``worst`` is the dB of the worst promise, ``size`` the m to spare.
@@ -183,7 +186,7 @@ def map_of(
     xs, ys = _spaced(x, nodes[0]), _spaced(y, nodes[1])
     grid_x, grid_y = (v.ravel() for v in np.meshgrid(xs, ys))
     columns, fate = _columns(design, {x.key: grid_x, y.key: grid_y})
-    found = vary(design, columns, frequency)
+    found = vary(design, columns, frequency, spares=True)
     shape = (len(ys), len(xs))
     return _read(found, fate.reshape(shape), x, y, xs, ys, fine=fine)
 
@@ -202,6 +205,7 @@ def _read(found: Answers, fate: Real, x: Axis, y: Axis, xs: Real, ys: Real, *, f
         return np.where(lost, np.nan, np.broadcast_to(values, (fate.size, 1)).reshape(shape))
 
     values = {v.key: _grid(v.predicted) for v in found.verdicts}
+    values |= {f"{SPARE}{code}": _grid(spare) for code, spare in found.spares}
     size = _grid(found.verdict("size").margin)
     worst = np.array([worst_must(found.promises(row)) for row in range(fate.size)])
     letters = np.zeros(shape, dtype=np.uint8)

@@ -19,7 +19,17 @@ from firecrest.design.design import Design
 from firecrest.present.plot.plot import round_step
 from firecrest.present.text.units import told, units
 from firecrest.present.text.words import PROMISE_NAMES, SHOWN_IN, joined
-from firecrest.proposals.mapping import BUILT, HEAVIEST, NO_AIR, TOO_HIGH, TOO_LOW, Axis, Key, Map
+from firecrest.proposals.mapping import (
+    BUILT,
+    HEAVIEST,
+    NO_AIR,
+    SPARE,
+    TOO_HIGH,
+    TOO_LOW,
+    Axis,
+    Key,
+    Map,
+)
 
 AXES: dict[Key, tuple[str, str, str, int]] = {
     "air": ("Air volume", "volume", "L", 2),
@@ -91,6 +101,18 @@ class MapPicture:
     spoken: str
 
 
+def fill_name(fill: str) -> str:
+    """What a map is filled by."""
+    if fill.startswith(SPARE):
+        return f"{kind_of_code(fill[len(SPARE) :]).title} to spare"
+    return FILL_NAMES[fill]
+
+
+def fills_of(found: Map) -> list[str]:
+    """What this map can be filled by: promises, the worst, and what each limit has to spare."""
+    return [*FILLS, *(key for key in found.values if key.startswith(SPARE))]
+
+
 def axis_label(key: Key) -> str:
     """An axis with its unit."""
     name, quantity, usual, _ = AXES[key]
@@ -130,7 +152,7 @@ def picture(found: Map, assessment: Assessment, fill: str) -> MapPicture:
     levels = _levels(values, fill)
     territories = tuple(_territories(found, x, y))
     return MapPicture(
-        FILL_NAMES[fill],
+        fill_name(fill),
         axis_label(found.across.key),
         axis_label(found.up.key),
         ticks(found.across),
@@ -156,6 +178,8 @@ def _filled(found: Map, fill: str) -> Real:
     """The fill in its shown unit."""
     if fill == "worst":
         return found.worst
+    if fill.startswith(SPARE):
+        return found.values[fill]
     quantity, usual, _ = SHOWN_IN[fill]
     unit = units.unit(quantity, usual)
     scale = from_si(1.0, quantity, unit) - from_si(0.0, quantity, unit)
@@ -325,6 +349,6 @@ def _spoken(found: Map, fill: str, territories: Sequence[Named]) -> str:
     names = list(dict.fromkeys(t.text for t in territories))
     first = f" First to give: {joined(names)}." if names else ""
     return (
-        f"{FILL_NAMES[fill]} over {axis_label(found.across.key)} and {axis_label(found.up.key)}; "
+        f"{fill_name(fill)} over {axis_label(found.across.key)} and {axis_label(found.up.key)}; "
         f"{100 * built:.0f} % can be built.{first}"
     )

@@ -15,7 +15,7 @@ from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.size import crossing, mapview
-from firecrest.present.size.mapview import AXES, FILL_NAMES, FILLS, share_of
+from firecrest.present.size.mapview import AXES, FILLS, share_of
 from firecrest.present.text import words
 from firecrest.proposals import mapping
 from firecrest.proposals.mapping import Key, Map, Spot, axes_of, design_at, spots
@@ -57,7 +57,7 @@ class MapPanel(QWidget):
             combo.setAccessibleName(f"Map {name}")
             line.addWidget(combo)
         for key in FILLS:
-            self.fill.addItem(FILL_NAMES[key], key)
+            self.fill.addItem(mapview.fill_name(key), key)
         line.addStretch(1)
         self._legend = label("", "second")
         line.addWidget(self._legend)
@@ -209,6 +209,7 @@ class MapPanel(QWidget):
                 self.view.show_map(None, ())
                 self.cut.show_cut(None, 0.5)
             return
+        self._offer_fills(found)
         shown = mapview.picture(found, self.session.assessment, self.fill.currentData())
         self.view.show_map(shown, self._discs(found))
         ends = f"from {shown.legend[0]} to {shown.legend[-1]}" if shown.legend else ""
@@ -219,6 +220,18 @@ class MapPanel(QWidget):
         self._show_cut()
         self._show_spots(found)
         self._show_card()
+
+    def _offer_fills(self, found: Map) -> None:
+        """Promises, and every limit that this map knows."""
+        keys, chosen = mapview.fills_of(found), self.fill.currentData()
+        if [self.fill.itemData(k) for k in range(self.fill.count())] == keys:
+            return
+        self.fill.blockSignals(True)
+        self.fill.clear()
+        for key in keys:
+            self.fill.addItem(mapview.fill_name(key), key)
+        self.fill.setCurrentIndex(keys.index(chosen) if chosen in keys else 0)
+        self.fill.blockSignals(False)
 
     def _discs(self, found: Map) -> list[tuple[float, float, str, bool]]:
         session = self.session
