@@ -93,7 +93,10 @@ def gaps() -> float:
         QTest.qWait(SETTLE_MS)
         timer.stop()
         worst.append(max(found))
-    window.close()
+    window.doubting.stop()
+    window.side.stop()
+    window.session.close()
+    window.hide()
     print(f"longest gap while doubt, moves and what makes doubt arrive: {sorted(worst)[2]:.0f} ms")
     return sorted(worst)[2] / 30
 

@@ -50,7 +50,10 @@ def test_the_doubt_on_show_is_never_of_another_design(sure, qtbot):
             session.edit_number(MASS, hand.uniform(0.0, 0.08))
         else:
             session.undo() if act < 0.8 else session.redo()
-        qtbot.wait(hand.choice((5, 60, 600)))
+        if hand.random() < 0.4:
+            qtbot.waitUntil(lambda: session.assessment.doubt is not None, timeout=20_000)
+        else:
+            qtbot.wait(hand.choice((5, 60, 250)))
     doubted(sure)
     assert len({id(design) for design, _ in told}) > 2
     for design, assessment in told:

@@ -4,10 +4,11 @@ import csv
 
 import pytest
 from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu
 
 from firecrest.files.demos import read_demo_project
-from tests.app.helpers import click, edit_of, meter_of, press, settle, type_into
+from tests.app.helpers import click, edit_of, menu, meter_of, press, settle, type_into
 
 MASS = ("box", "openings", 0, "added_mass")
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -235,3 +236,17 @@ def test_a_kit_without_bodies_or_with_a_text_that_is_none_says_so(window):
     kit.work_out()
     assert "length" in kit.said.text()
     kit.reject()
+
+
+def test_held_for_long_the_key_shows_the_other_only_while_it_is_held(window, qtbot):
+    window.copy_variant()
+    menu(window, "beside")
+    qtbot.wait(700)
+    QTest.keyRelease(window, Qt.Key.Key_B, CTRL)
+    assert window.session.beside is None
+    menu(window, "beside")
+    QTest.keyRelease(window, Qt.Key.Key_B, CTRL)
+    assert window.session.beside == "A"
+    QTest.keyRelease(window, Qt.Key.Key_B, CTRL)
+    assert window.session.beside == "A"
+    assert not window.actions_by_id["beside"].autoRepeat()

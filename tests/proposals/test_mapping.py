@@ -30,9 +30,9 @@ from firecrest.proposals.mapping import (
     design_at,
     map_of,
     maps,
-    spots,
     value_of,
 )
+from firecrest.proposals.spots import spots
 
 
 def small(design, across, up, nodes=(7, 6)):

@@ -18,6 +18,7 @@ from firecrest.app.actions import ACTIONS, MENUS, Action
 from firecrest.app.announcing import Announcer, announce
 from firecrest.app.beginning import Beginning
 from firecrest.app.doubting import Doubting
+from firecrest.app.held_key import HeldKey
 from firecrest.app.messages import Messages
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
@@ -42,6 +43,8 @@ from firecrest.proposals.elements import add_chamber
 
 LEAST, ROOMY = (1024, 700), 1180
 LEAST_STAGE = 400
+ONCE = ("beside", "ghost", "rail", "side", "full", "copy_variant")
+"""Actions that a held key does once: they would go to and fro."""
 NARROW_RAIL, SIDE = "shown/narrow rail", "shown/side"
 
 
@@ -72,6 +75,7 @@ class MainWindow(Beginning):
 
     def _build(self) -> None:
         self.doubting = Doubting(self.session)
+        self.held_key = HeldKey(self, Qt.Key.Key_B, lambda: self.session.show_beside(None))
         self.strip = Strip(self.session)
         self.rail = Rail(self.session)
         self.side = SidePanel(self.session, self.doubting)
@@ -157,6 +161,7 @@ class MainWindow(Beginning):
 
     def _action(self, action: Action) -> QAction:
         made = QAction(action.text, self)
+        made.setAutoRepeat(action.id not in ONCE)
         if action.shortcut:
             made.setShortcuts(QKeySequence.listFromString(action.shortcut))
         if action.id in ("rail", "side", "full", "ghost", "beside"):
@@ -289,13 +294,6 @@ class MainWindow(Beginning):
     def redo(self) -> None:
         """Forward one step."""
         self.stage.editing.redo()
-
-    def toggle_ghost(self) -> None:
-        """Hold the present state behind all that follows, to compare with; or let go of it."""
-        session = self.session
-        session.beside = None
-        session.keep_ghost(session.assessment if session.kept is None else None)
-        self.actions_by_id["ghost"].setChecked(session.kept is not None)
 
     def toggle_rail(self) -> None:
         """Rail narrow or wide, remembered."""

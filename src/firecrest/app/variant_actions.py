@@ -3,8 +3,10 @@
 from functools import partial
 from typing import get_args
 
+from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QMenu
 
+from firecrest.app.held_key import HeldKey
 from firecrest.app.page_actions import PageActions
 from firecrest.app.widgets.plain import menu_text
 from firecrest.design.edits import variants
@@ -16,6 +18,9 @@ STANDINGS: tuple[Standing, ...] = get_args(Standing)
 class VariantActions(PageActions):
     """The variants' half of the main window."""
 
+    held_key: HeldKey
+    actions_by_id: dict[str, QAction]
+
     def copy_variant(self) -> None:
         """Copy the variant in force and work on the copy."""
         self.session.attempt(self.session.copy_in_force)
@@ -25,7 +30,10 @@ class VariantActions(PageActions):
         self.session.switch_by(int(steps))
 
     def toggle_beside(self) -> None:
-        """Show the other variant behind this one in every plot, or let go of it."""
+        """Show the other variant behind this one in every plot, or let go of it.
+
+        Held for longer, the key shows it for as long as it is held.
+        """
         session = self.session
         if session.beside is not None:
             session.show_beside(None)
@@ -33,6 +41,14 @@ class VariantActions(PageActions):
             session.refused.emit("There is no other variant yet: Ctrl+D copies this one.")
         else:
             session.show_beside(other)
+            self.held_key.begin()
+
+    def toggle_ghost(self) -> None:
+        """Hold the present state behind all that follows, to compare with; or let go of it."""
+        session = self.session
+        session.beside = None
+        session.keep_ghost(session.assessment if session.kept is None else None)
+        self.actions_by_id["ghost"].setChecked(session.kept is not None)
 
     def rename_variant(self, letter: Letter | None = None) -> None:
         """Give a variant a name."""

@@ -9,7 +9,8 @@ from firecrest.design.box import Port, RadiatorSet
 from firecrest.design.design import Design
 from firecrest.present.size.mapview import axis_text, share_of
 from firecrest.present.text.units import told
-from firecrest.proposals.mapping import Map, Spot, value_of
+from firecrest.proposals.mapping import Map, value_of
+from firecrest.proposals.spots import Spot
 
 SPOT_WORDS = {
     "best": "Best for the worst promise",

@@ -18,7 +18,8 @@ from firecrest.present.size import crossing, mapview
 from firecrest.present.size.mapview import AXES, FILLS, share_of
 from firecrest.present.text import words
 from firecrest.proposals import mapping
-from firecrest.proposals.mapping import Key, Map, Spot, axes_of, design_at, spots
+from firecrest.proposals.mapping import Key, Map, axes_of, design_at
+from firecrest.proposals.spots import Spot, spots
 
 REST_MS, CROSS_MS = 150, 60
 PROMISES = ("loudness", "bass", "runtime", "size", "weight", "cost")
