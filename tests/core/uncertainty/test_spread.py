@@ -25,3 +25,13 @@ def test_curves_have_a_band_at_each_frequency():
     low, high = band_along(curves)
     assert (low[0], high[0]) == (5.0, 95.0)
     assert np.isnan([low[1], high[1]]).all()
+
+
+def test_percentiles_are_the_librarys_with_and_without_gaps():
+    hand = np.random.default_rng(4)
+    curves = hand.normal(size=(256, 40))
+    curves[hand.random((256, 40)) < 0.2] = np.nan
+    curves[:, 0] = hand.normal(size=256)
+    low, high = band_along(curves)
+    np.testing.assert_allclose(low, np.nanpercentile(curves, 5, axis=0))
+    np.testing.assert_allclose(high, np.nanpercentile(curves, 95, axis=0))
