@@ -36,8 +36,9 @@ LOOKED_AT = 8
 """Figures that are tried for how much of the doubt they make: those it goes with most."""
 MATTERS = 0.03
 """Share of the width below which a figure is not worth a word."""
-COARSE = EDIT_GRID[::3]
-COARSE.flags.writeable = False
+HALF, COARSE = EDIT_GRID[::2], EDIT_GRID[::3]
+for _grid in (HALF, COARSE):
+    _grid.flags.writeable = False
 
 
 @dataclass(frozen=True)
@@ -54,12 +55,18 @@ Draws = tuple[Real, ...]
 
 
 def doubt_of(
-    design: Design, samples: int = SAMPLES, *, times: float = 1.0, frequency: Real = EDIT_GRID
+    design: Design, samples: int = SAMPLES, *, times: float = 1.0, frequency: Real = HALF
 ) -> Doubt:
-    """Doubt of ``design``; ``times`` widens every range. Nothing uncertain has bands of width 0."""
+    """Doubt of ``design``; ``times`` widens every range. Nothing uncertain has bands of width 0.
+
+    Worked out on fewer frequencies than an edit is: how far draws are from the design itself on
+    these is put round what the design is on all of them.
+    """
     known = tuple(widened(f, times) for f in families(design))
-    draws = tuple(f.deviations(samples) for f in known)
-    return spread_of(varied(design, known, draws, samples, frequency))
+    drawn = (f.deviations(samples) for f in known)
+    draws = tuple(np.hstack((rows, np.zeros((len(rows), 1)))) for rows in drawn)
+    found = varied(design, known, draws, samples + 1, frequency)
+    return spread_of(found, assess(design), frequency)
 
 
 def doubts_of(designs: Mapping[str, Design]) -> Iterator[tuple[str, Doubt]]:
@@ -73,17 +80,24 @@ def unsure_in_steps(design: Design, doubt: Doubt) -> Iterator[tuple[Unsure, ...]
     yield from _unsure(assess(design), doubt, SAMPLES)
 
 
-def spread_of(found: Answers) -> Doubt:
-    """Bands of answers."""
+def spread_of(found: Answers, now: Assessment, frequency: Real) -> Doubt:
+    """Bands of answers of which the last is that of the design itself, round what it is ``now``."""
     bands = {}
     for verdict in found.verdicts:
-        kept = np.isin(verdict.state[:, 0], (MET, CLOSE))
-        made = band(verdict.predicted[:, 0], kept)
+        kept = np.isin(verdict.state[:-1, 0], (MET, CLOSE))
+        own, real = float(verdict.predicted[-1, 0]), now.promise(verdict.key).predicted
+        shift = 0.0 if real is None or not np.isfinite(own) else real - own
+        made = band(verdict.predicted[:-1, 0] + shift, kept)
         if made is not None:
             bands[verdict.key] = made
-    if found.level is None:
+    if found.level is None or now.acoustic is None:
         return Doubt(bands)
-    return Doubt(bands, *band_along(found.level))
+    own, top = found.level[-1], now.acoustic.top.level
+    away = (
+        np.interp(np.log(EDIT_GRID), np.log(frequency), edge - own)
+        for edge in band_along(found.level[:-1])
+    )
+    return Doubt(bands, *(top + part for part in away))
 
 
 def varied(
