@@ -142,3 +142,13 @@ def test_a_box_without_tuning_is_mapped_over_what_it_has(make_window, qtbot):
     panel = window.stage.map
     assert panel.up.currentData() != panel.across.currentData()
     assert panel._map is not None
+
+
+def test_a_move_that_is_tried_moves_the_line_of_loudness(mapped, qtbot):
+    qtbot.waitUntil(lambda: not mapped.side.moves.busy, timeout=30_000)
+    card = next(c for c in mapped.side.moves.cards if "panels" in c.move_shown.title)
+    card.setFocus()
+    qtbot.waitUntil(lambda: len(mapped.stage.map.view._moved) > 0, timeout=20_000)
+    mapped.stage.map.view.setFocus()
+    settle()
+    assert len(mapped.stage.map.view._moved) == 0

@@ -15,7 +15,7 @@ from firecrest.assessment.sites import added, answers_of, combined
 from firecrest.assessment.sound import Scene
 from firecrest.core.acoustics.thermal import rise_per_watt, warmer
 from firecrest.core.air import STANDARD_TEMPERATURE
-from firecrest.core.arrays import Complex, Number, Real, decibel
+from firecrest.core.arrays import Complex, Number, Real, decibel, largest
 from firecrest.core.circuit.settling import loaded
 from firecrest.core.limits.ceiling import smallest
 from firecrest.core.limits.elements import Hot, Limit, Transfers
@@ -88,7 +88,7 @@ class Heated:
             heat = [drive**2 * (np.abs(i) ** 2 @ weights)[..., None] for i in current]
             found = [self.gained(k, heat[k] * (self.warming.ohms[k] + gains[k])) for k in each]
             moved = [np.abs(found[k] - gains[k]) / self.warming.ohms[k] for k in each]
-            moving = np.max(np.broadcast_arrays(*moved), axis=0) >= CLOSE
+            moving = np.asarray(largest(moved)) >= CLOSE
             if not moving.any():
                 break
             share = 1.0 if step < STRAIGHT else 0.5

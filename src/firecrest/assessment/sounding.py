@@ -27,7 +27,7 @@ from firecrest.assessment.sound import Scene, voice_rows
 from firecrest.assessment.wiring import Wiring, wiring_of
 from firecrest.assessment.yielding import Driven, Yielding, ceiling_of, places_in, yielding
 from firecrest.core.acoustics.radiation import level
-from firecrest.core.arrays import Number, Real, decibel
+from firecrest.core.arrays import Number, Real, decibel, largest
 from firecrest.core.circuit.solution import Solution
 from firecrest.core.circuit.solve import solve
 from firecrest.core.limits.bus import Bus
@@ -209,7 +209,7 @@ def most_lost(sound: Sounding) -> Number:
         most = hot.ohms[k] / cold
         watts = (drive * most) ** 2 * (np.abs(current) ** 2 @ weights)[..., None] * cold
         gained.append(np.minimum(most, 1.0 + warm.gained(k, watts) / cold))
-    found = decibel(np.max(np.broadcast_arrays(*gained), axis=0))
+    found = decibel(largest(gained))
     return np.asarray(np.maximum(found, 0.0) + TO_BE_SURE)
 
 

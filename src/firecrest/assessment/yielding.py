@@ -18,7 +18,7 @@ from firecrest.core.acoustics.large_signal import Bends
 from firecrest.core.acoustics.openings import Radiator
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Real, decibel, mixed
+from firecrest.core.arrays import Complex, Real, decibel, largest, mixed
 from firecrest.core.circuit.elements import Network
 from firecrest.core.circuit.mouths import Mouth, mouths_of
 from firecrest.core.circuit.settling import (
@@ -139,7 +139,7 @@ class Yielding:
         moved = [(self.flow[c.velocity], c.bends.scale) for c in sites.cones]
         moved += [(self.flow[r.row] / r.area, r.bends.scale) for r in sites.radiators]
         each += [(np.sqrt(2) * np.abs(v) / omega * drive / scale) ** 2 / 3 for v, scale in moved]
-        return np.asarray(np.max(np.broadcast_arrays(*each), axis=0))
+        return np.asarray(largest(each))
 
     def settled(self, drive: Real, start: Levels = ()) -> Settled:
         """What goes through each site, and the drive that yields there, per unit input."""

@@ -5,6 +5,7 @@ Every rule of the core runs on both; what it gives has the shape that its parame
 """
 
 from collections.abc import Sequence
+from functools import reduce
 from math import nan, sqrt
 from typing import Any
 
@@ -77,14 +78,14 @@ def largest(values: Sequence[Number]) -> Number:
     """The largest of several numbers, design by design."""
     if all(isinstance(value, float) for value in values):
         return max(values)
-    return np.asarray(np.max(np.broadcast_arrays(*values), axis=0))
+    return np.asarray(reduce(np.maximum, values))
 
 
 def least(values: Sequence[Number]) -> Number:
     """The smallest of several numbers, design by design."""
     if all(isinstance(value, float) for value in values):
         return min(values)
-    return np.asarray(np.min(np.broadcast_arrays(*values), axis=0))
+    return np.asarray(reduce(np.minimum, values))
 
 
 def positive(value: Number) -> Number:

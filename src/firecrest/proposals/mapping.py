@@ -179,6 +179,11 @@ def maps(design: Design, across: Key, up: Key) -> Iterator[Map]:
     yield map_of(design, x, y, FINE, SECOND_GRID, fine=True)
 
 
+def moved_map(design: Design, across: Axis, up: Axis) -> Iterator[Map]:
+    """The coarse map of another design over the same stretch."""
+    yield map_of(design, across, up, COARSE, FIRST_GRID, fine=False)
+
+
 def map_of(
     design: Design, x: Axis, y: Axis, nodes: tuple[int, int], frequency: Real, *, fine: bool
 ) -> Map:

@@ -273,6 +273,12 @@ def _promises(found: Map, design: Design, x: Real, y: Real) -> Iterator[Stripe]:
             yield Stripe(lines, "size promise", _middle(lines, 0.9))
 
 
+def loudness_lines(found: Map, assessment: Assessment) -> tuple[Real, ...]:
+    """Where the promised loudness is just kept, in shares."""
+    x, y = _shares(found.across, found.x), _shares(found.up, found.y)
+    return _lines(x, y, found.values["loudness"], assessment.design.brief.loudness.level)
+
+
 def _outside(found: Map, x: Real, y: Real) -> Area | None:
     """What is larger than promised."""
     rings = _polygons(x, y, np.where(np.isfinite(found.size), found.size, np.nan), -1e9, 0.0)

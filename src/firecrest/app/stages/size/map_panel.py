@@ -40,11 +40,14 @@ class MapPanel(QWidget):
         self._task = Task(self, advice)
         self._task.some.connect(self._take)
         self._task.failed.connect(self._fail)
+        self._moved = Task(self, advice)
+        self._moved.some.connect(self._take_moved)
+        self._own: Design | None = None
         self._rest = after(self, REST_MS, self._start)
         self._crossing = after(self, CROSS_MS, self._try)
         self._build()
         session.changed.connect(self._changed)
-        session.tried.connect(self._show_card)
+        session.tried.connect(self._tried)
 
     def _build(self) -> None:
         whole = QVBoxLayout(self)
@@ -131,6 +134,7 @@ class MapPanel(QWidget):
     def stop(self) -> None:
         """It leaves the show: nothing goes on, nothing stays tried."""
         self._task.stop()
+        self._moved.stop()
         self._rest.stop()
         self._crossing.stop()
         self.session.drop_trial()
@@ -302,8 +306,26 @@ class MapPanel(QWidget):
             self._show_card()
             return
         self._reason = ""
+        self._own = made
         self.session.try_design(made)
         self._show_card()
+
+    def _tried(self) -> None:
+        """Something is tried: by the cross, or a move, which moves the line of loudness."""
+        self._show_card()
+        trial, found = self.session.trial, self._map
+        self._moved.stop()
+        self.view.show_moved(())
+        if found is None or trial is None or trial.design is self._own or not self.isVisible():
+            return
+        axes = (found.across.key, found.up.key)
+        if set(axes) <= set(axes_of(trial.design)):
+            self._moved.start(mapping.moved_map, trial.design, found.across, found.up)
+
+    def _take_moved(self, tried: Map) -> None:
+        """Where loudness is kept with what is tried."""
+        if self.session.trial is not None:
+            self.view.show_moved(mapview.loudness_lines(tried, self.session.trial))
 
     def _show_card(self) -> None:
         """What stands at the cross."""

@@ -53,6 +53,7 @@ class MapView(QWidget):
         self._picture: MapPicture | None = None
         self._discs: Sequence[Disc] = ()
         self._cross: tuple[float, float] | None = None
+        self._moved: Sequence[Real] = ()
         self.old = False
         self.message = ""
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -66,6 +67,12 @@ class MapView(QWidget):
         self._picture, self._discs, self.old = picture, discs, False
         self.setAccessibleDescription("" if picture is None else picture.spoken)
         self.update()
+
+    def show_moved(self, lines: Sequence[Real]) -> None:
+        """Where loudness would be kept with what is tried, dashed."""
+        if len(lines) or len(self._moved):
+            self._moved = lines
+            self.update()
 
     def show_old(self) -> None:
         """The map on show is of the design before the last edit."""
@@ -147,6 +154,7 @@ class MapView(QWidget):
         p.setClipRect(area)
         self._ground(p, area, m)
         self._lines(p, area, m)
+        self._moved_lines(p, area)
         p.restore()
         self._ticks(p, area, m)
         self._words(p, area, m)
@@ -187,6 +195,11 @@ class MapView(QWidget):
             for role, width in (("brow", 6.0), ("stripe", 2.4)):
                 p.setPen(QPen(colour(role), width))
                 self._draw(p, area, stripe.lines)
+
+    def _moved_lines(self, p: QPainter, area: QRectF) -> None:
+        p.setBrush(Qt.BrushStyle.NoBrush)
+        p.setPen(QPen(colour("stripe"), 2.0, Qt.PenStyle.DashLine))
+        self._draw(p, area, self._moved)
 
     def _draw(self, p: QPainter, area: QRectF, lines: Sequence[Real]) -> None:
         for line in lines:
