@@ -8,6 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
 
 from firecrest.app.widgets.chain import LinkWidget
+from tests.app.helpers import doubted, rested
 
 LEAST = 60
 """Pixels that must change by 3:1."""
@@ -36,8 +37,10 @@ def ring(widget):
 @pytest.mark.parametrize("theme", ["light", "dark"])
 def test_every_kind_of_control_shows_that_it_has_the_keyboard(window, theme):
     window.choose_theme(theme)
+    doubted(window)
+    rested(window.side.moves)
     seen = set()
-    for key in ("promise", "parts", "size", "power", "voice"):
+    for key in ("promise", "parts", "size", "compare", "power", "voice"):
         window.show_stage(key)
         QTest.qWait(60)
         for widget in window.findChildren(QWidget):
