@@ -24,6 +24,7 @@ from firecrest.app.work import workshop
 from firecrest.assessment.assess import assess
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import vary
+from firecrest.core.memory import keep_freed
 from firecrest.core.parallel import use_all_cores
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number, value_at
@@ -303,6 +304,7 @@ print(
     f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, "
     f"NumPy {np.__version__}"
 )
-use_all_cores()  # as the child process does that choosing runs in
+use_all_cores()  # as the child processes do that choosing and advice run in
+keep_freed()
 for part in asked:
     PARTS[part]()

@@ -86,10 +86,11 @@ def main() -> None:
     import firecrest.assessment.doubt.doubt
     import firecrest.present.frame.moves
     import firecrest.search.choose  # noqa: F401
+    from firecrest.core.memory import keep_freed
     from firecrest.core.parallel import use_all_cores
 
     use_all_cores()
-
+    keep_freed()
     desk.serve()
 
 

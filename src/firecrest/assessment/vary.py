@@ -155,10 +155,10 @@ def _stands(tree: Any, path: Path) -> bool:
 
 def answers(lowered: Lowered, count: int, frequency: Real, *, spares: bool = False) -> Answers:
     """Promises and ceilings of ``count`` designs whose columns ``lowered`` holds."""
-    places = columns_of(lowered.inputs)
     shape = (0 if lowered.blocked else count, len(frequency))
     curves = _Curves(np.empty(shape), np.empty(shape, dtype=np.uint8))
     blocks = blocks_of(count, max(1, VALUES // len(frequency)))
+    places = columns_of(lowered.inputs) if len(blocks) > 1 else ()
     found = joined(
         side_by_side(lambda rows: _block(lowered, places, rows, frequency, curves, spares), blocks)
     )
