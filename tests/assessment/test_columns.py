@@ -12,6 +12,7 @@ from firecrest.assessment.columns import (
     joined,
     mapped,
     put,
+    put_all,
     rows_of,
     stacked,
     widened,
@@ -98,3 +99,21 @@ def test_blocks_of_answers_join_in_order():
     whole = joined(parts)
     assert whole.inner[0].a[:, 0].tolist() == [0, 0, 1, 1, 2, 2]
     assert whole.by_name == parts[0].by_name
+
+
+def test_values_put_all_at_once_are_those_put_in_turn():
+    column = np.array([[1.0], [2.0]])
+    values = {
+        ("x",): column,
+        ("inner", 0, "a"): 2 * column,
+        ("by_name", "k"): 3 * column,
+        ("inner", 0, "maybe"): 4 * column,
+    }
+    made = in_turn = outer((1.0, 2.0, 3.0, 4.0))
+    for path, value in values.items():
+        in_turn = put(in_turn, path, value)
+    together = put_all(made, values)
+    assert columns_of(together) == columns_of(in_turn)
+    assert {path for path, _ in columns_of(together)} == set(values)
+    assert together.inner[1] is made.inner[1]
+    assert put_all(made, {}) is made

@@ -114,20 +114,30 @@ def changed(node: Tree, changes: Mapping[str, Any]) -> Tree:
 
 def put(tree: Tree, path: Path, value: Any) -> Tree:
     """``tree`` with ``value``, often a column, at ``path``; unchecked."""
-    made = _put(tree, path, value)
+    return put_all(tree, {path: value})
+
+
+def put_all(tree: Tree, values: Mapping[Path, Any]) -> Tree:
+    """``tree`` with each of ``values`` at its path, rebuilt once; none lies within another."""
+    made = _put(tree, list(values.items()), 0)
     assert isinstance(made, type(tree))
     return made
 
 
-def _put(node: Any, path: Path, value: Any) -> Any:
-    if not path:
-        return value
-    step, rest = path[0], path[1:]
-    if isinstance(step, int):
-        return tuple(_put(v, rest, value) if k == step else v for k, v in enumerate(node))
+def _put(node: Any, items: Sequence[tuple[Path, Any]], depth: int) -> Any:
+    """``node`` with every value whose path leads on from it, ``depth`` steps down."""
+    if not items:
+        return node
+    if len(items[0][0]) == depth:
+        return items[0][1]
+    below: dict[Any, list[tuple[Path, Any]]] = {}
+    for item in items:
+        below.setdefault(item[0][depth], []).append(item)
+    if isinstance(node, tuple):
+        return tuple(_put(v, below.get(k, ()), depth + 1) for k, v in enumerate(node))
     if isinstance(node, Mapping):
-        return {**node, step: _put(node[step], rest, value)}
-    return changed(node, {step: _put(getattr(node, step), rest, value)})
+        return {**node, **{k: _put(node[k], own, depth + 1) for k, own in below.items()}}
+    return changed(node, {k: _put(getattr(node, k), own, depth + 1) for k, own in below.items()})
 
 
 def stacked(first: Tree, floats: Sequence[Sequence[float]]) -> Tree:
@@ -165,9 +175,7 @@ def columns_of(tree: Any, path: Path = ()) -> Columns:
 
 def rows_of(tree: Tree, columns: Columns, rows: Any) -> Tree:
     """The designs at ``rows`` (a slice or places) of a stack with these ``columns``."""
-    for path, values in columns:
-        tree = put(tree, path, values[rows])
-    return tree
+    return put_all(tree, {path: values[rows] for path, values in columns})
 
 
 def widened(tree: Tree, count: int) -> Tree:

@@ -12,7 +12,7 @@ import numpy as np
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Assessment, assess
-from firecrest.assessment.columns import put
+from firecrest.assessment.columns import put, put_all
 from firecrest.assessment.doubt.bands import Doubt
 from firecrest.assessment.doubt.family import Column, Family, Figure, widened
 from firecrest.assessment.doubt.judged import worst_of
@@ -113,15 +113,10 @@ def varied(
         for f, rows in zip(known, draws, strict=True)
         for column, row in zip(f.columns, rows, strict=True)
     ]
-    moved = design
-    for column, row in columns:
-        for path in column.figures:
-            moved = _moved(moved, path, column, row)
-    lowered = lower(moved, Memo(AFRESH))
-    inputs = _with_ends(lowered)
-    for column, row in columns:
-        for path in column.inputs:
-            inputs = _moved(inputs, path, column, row)
+    figures = [(path, c, row) for c, row in columns for path in c.figures]
+    numbers = [(path, c, row) for c, row in columns for path in c.inputs]
+    lowered = lower(_moved(design, figures), Memo(AFRESH))
+    inputs = _moved(_with_ends(lowered), numbers)
     return answers(replace(lowered, inputs=inputs), samples, frequency)
 
 
@@ -133,18 +128,26 @@ def _with_ends(lowered: Lowered) -> Inputs:
     return inputs
 
 
-def _moved(tree: Tree, path: Path, column: Column, row: Real) -> Tree:
-    """``tree`` with a column at ``path``; a figure that is not there stays away."""
-    here: Any = tree
+def _moved(tree: Tree, drawn: Sequence[tuple[Path, Column, Real]]) -> Tree:
+    """``tree`` with columns where figures are off; a figure that is not there stays away."""
+    moved: dict[Path, Any] = {}
+    for path, column, row in drawn:
+        here = moved[path] if path in moved else _found(tree, path)
+        if here is None or (column.logarithmic and not np.any(here)):
+            continue
+        factor = applied(1.0, row, logarithmic=True) if column.logarithmic else 1.0
+        added = 0.0 if column.logarithmic else applied(0.0, row, logarithmic=False)
+        moved[path] = np.clip(factor * here + added, column.least, column.most)
+    return put_all(tree, moved)
+
+
+def _found(tree: Any, path: Path) -> Any:
+    """What stands at ``path``; None where nothing does."""
     for step in path:
-        here = here[step] if isinstance(step, int) else getattr(here, step, None)
-        if here is None:
-            return tree
-    if column.logarithmic and not np.any(here):
-        return tree
-    factor = applied(1.0, row, logarithmic=True) if column.logarithmic else 1.0
-    added = 0.0 if column.logarithmic else applied(0.0, row, logarithmic=False)
-    return put(tree, path, np.clip(factor * here + added, column.least, column.most))
+        tree = tree[step] if isinstance(step, int) else getattr(tree, step, None)
+        if tree is None:
+            return None
+    return tree
 
 
 def unsure_of(assessment: Assessment, doubt: Doubt, samples: int = SAMPLES) -> tuple[Unsure, ...]:

@@ -199,7 +199,7 @@ def loaded(still: Complex, answer: Complex, load: Load) -> Complex:
     """What flows at each site (n, ..., F) under a ``load``: (1 + Y N) Q = Q0, up to two by hand."""
     count = len(still)
     if count == 1:
-        return np.asarray(still[0] / (1.0 + answer[0, 0] * load[0, 0]))[None]
+        return np.asarray(still[0] * inverse(1.0 + answer[0, 0] * load[0, 0]))[None]
     if count == 2 and len(load) == 2:
         one, two = load[0, 0], load[1, 1]
         first, second = 1.0 + answer[0, 0] * one, 1.0 + answer[1, 1] * two
