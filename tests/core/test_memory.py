@@ -4,8 +4,6 @@ import ctypes
 import subprocess
 import sys
 
-import pytest
-
 from firecrest.core.memory import keep_freed
 
 PAGES = """
@@ -36,7 +34,6 @@ def faults(first):
     )
 
 
-@pytest.mark.skipif(not hasattr(ctypes.CDLL(None), "mallopt"), reason="needs the GNU C library")
 def test_arrays_made_again_are_not_paid_for_again():
     assert faults("assert keep_freed()") < 0.01 * ARRAYS < faults("")
 
