@@ -29,7 +29,7 @@ from firecrest.core.limits.ceiling import spelt
 from firecrest.core.note import Note
 from firecrest.core.parallel import blocks_of, side_by_side
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, dotted, facts_at
+from firecrest.design.edits.paths import Path, dotted, facts_at, stands
 
 VALUES = 120_000
 """Values per array at most: smaller blocks pay Python more often, larger ones leave the cache."""
@@ -128,7 +128,7 @@ def vary(
     varied, inner = design, {}
     for path, values in columns.items():
         column = np.asarray(values, dtype=np.float64)[:, None]
-        if _stands(design, path):
+        if stands(design, path):
             facts = facts_at(design, path)
             facts.check(float(np.min(values)))
             facts.check(float(np.max(values)))
@@ -137,20 +137,10 @@ def vary(
             inner[path] = column
     lowered = lower(varied, Memo(AFRESH))
     for path, column in inner.items():
-        if not _stands(lowered.inputs, path):
+        if not stands(lowered.inputs, path):
             raise DesignError(f"There is no {dotted(path)} in this design to be varied.")
         lowered = replace(lowered, inputs=put(lowered.inputs, path, column))
     return answers(lowered, counts.pop(), frequency, spares=spares)
-
-
-def _stands(tree: Any, path: Path) -> bool:
-    """Whether anything stands at ``path``."""
-    for step in path:
-        try:
-            tree = tree[step] if isinstance(step, int) else getattr(tree, step)
-        except (AttributeError, IndexError, TypeError):
-            return False
-    return True
 
 
 def answers(lowered: Lowered, count: int, frequency: Real, *, spares: bool = False) -> Answers:

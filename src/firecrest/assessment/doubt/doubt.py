@@ -28,7 +28,7 @@ from firecrest.core.uncertainty.draw import SAMPLES, applied, with_exact
 from firecrest.core.uncertainty.spread import band, band_along
 from firecrest.design.box import Port, placed
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path
+from firecrest.design.edits.paths import Path, stands, value_at
 
 Tree = TypeVar("Tree")
 
@@ -132,22 +132,13 @@ def _moved(tree: Tree, drawn: Sequence[tuple[Path, Column, Real]]) -> Tree:
     """``tree`` with columns where figures are off; a figure that is not there stays away."""
     moved: dict[Path, Any] = {}
     for path, column, row in drawn:
-        here = moved[path] if path in moved else _found(tree, path)
+        here = moved.get(path, value_at(tree, path) if stands(tree, path) else None)
         if here is None or (column.logarithmic and not np.any(here)):
             continue
         factor = applied(1.0, row, logarithmic=True) if column.logarithmic else 1.0
         added = 0.0 if column.logarithmic else applied(0.0, row, logarithmic=False)
         moved[path] = np.clip(factor * here + added, column.least, column.most)
     return put_all(tree, moved)
-
-
-def _found(tree: Any, path: Path) -> Any:
-    """What stands at ``path``; None where nothing does."""
-    for step in path:
-        tree = tree[step] if isinstance(step, int) else getattr(tree, step, None)
-        if tree is None:
-            return None
-    return tree
 
 
 def unsure_of(assessment: Assessment, doubt: Doubt, samples: int = SAMPLES) -> tuple[Unsure, ...]:

@@ -17,15 +17,24 @@ from firecrest.design.text import explain
 Path = tuple[str | int, ...]
 
 
-def value_at(design: Design, path: Path) -> Any:
-    """What stands at ``path``; DesignError when there is no such place."""
-    value: Any = design
+def value_at(tree: Any, path: Path) -> Any:
+    """What stands at ``path`` of a design or its numbers; DesignError if there is no such place."""
+    value = tree
     try:
         for step in path:
             value = value[step] if isinstance(step, int) else getattr(value, step)
     except (AttributeError, IndexError, TypeError) as error:
         raise DesignError(f"There is no {dotted(path)} in this design.") from error
     return value
+
+
+def stands(tree: Any, path: Path) -> bool:
+    """Whether anything stands at ``path``, be it a None."""
+    try:
+        value_at(tree, path)
+    except DesignError:
+        return False
+    return True
 
 
 Model = TypeVar("Model")
