@@ -152,3 +152,20 @@ def test_a_move_that_is_tried_moves_the_line_of_loudness(mapped, qtbot):
     mapped.stage.map.view.setFocus()
     settle()
     assert len(mapped.stage.map.view._moved) == 0
+
+
+@pytest.mark.parametrize("demo", ["slipway", "boathouse-radiators", "lantern"])
+def test_names_of_territories_lie_under_no_plate_and_no_tag(make_window, qtbot, demo):
+    window = make_window(read_demo(demo))
+    window.resize(1280, 800)
+    window.show_stage("size")
+    window.stage.show_view("map")
+    ready(window, qtbot)
+    view = window.stage.map.view
+    picture, area = view._picture, view._area()
+    names = [box for _, box in view.names(area, picture)]
+    others = [box for _, box in (*view.plates(area, picture), *view.tags(area, picture))]
+    assert names
+    assert all(area.contains(box) for box in names)
+    for k, box in enumerate(names):
+        assert not any(box.intersects(other) for other in (*others, *names[:k]))

@@ -71,12 +71,16 @@ class Stripe:
     at: tuple[float, float] | None
 
 
+Spot = tuple[float, float]
+"""Shares of both axes."""
+
+
 @dataclass(frozen=True)
 class Named:
-    """Words at a spot; ``role`` is a colour role or ``limit:X``."""
+    """Words at a spot, or at the next best where that is taken; ``role``: colour or ``limit:X``."""
 
     text: str
-    at: tuple[float, float]
+    spots: tuple[Spot, ...]
     role: str
 
 
@@ -301,23 +305,23 @@ def _letters(found: Map) -> list[int]:
 def _territories(found: Map, x: Real, y: Real) -> Iterator[Named]:
     for letter in _letters(found):
         code = chr(letter)
-        at = _inside((found.letters == letter) & (found.fate == BUILT), x, y)
-        yield Named(kind_of_code(code).title, at, f"limit:{code}")
+        spots = _inside((found.letters == letter) & (found.fate == BUILT), x, y)
+        yield Named(kind_of_code(code).title, spots, f"limit:{code}")
 
 
-def _inside(mask: Real, x: Real, y: Real) -> tuple[float, float]:
-    """A spot as far from the edges of an area as can be."""
-    left = mask
-    while True:
+def _inside(mask: Real, x: Real, y: Real) -> tuple[Spot, ...]:
+    """The spots of an area, those farthest from its edges first, and of these the middle one."""
+    depth, left = np.zeros(mask.shape, dtype=int), mask
+    while left.any():
+        depth += left
         padded = np.pad(left, 1)
-        thinner = padded[1:-1, 1:-1] & padded[:-2, 1:-1] & padded[2:, 1:-1]
-        thinner &= padded[1:-1, :-2] & padded[1:-1, 2:]
-        if not thinner.any():
-            break
-        left = thinner
-    places = np.argwhere(left)
-    m, n = places[len(places) // 2]
-    return float(x[n]), float(y[m])
+        left = padded[1:-1, 1:-1] & padded[:-2, 1:-1] & padded[2:, 1:-1]
+        left &= padded[1:-1, :-2] & padded[1:-1, 2:]
+    places = np.argwhere(mask)
+    deep = depth[mask]
+    middle = np.median(np.flatnonzero(deep == deep.max()))
+    order = np.lexsort((np.abs(np.arange(len(deep)) - middle), -deep))
+    return tuple((float(x[n]), float(y[m])) for m, n in places[order])
 
 
 def _lost(found: Map, x: Real, y: Real) -> Iterator[Area]:

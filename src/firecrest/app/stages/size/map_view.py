@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
@@ -211,12 +211,55 @@ class MapView(QWidget):
             if stripe.at is not None:
                 self._haloed(p, self._spot(area, *stripe.at), stripe.tag, "ink")
         p.setFont(text_font(12, medium=True))
+        for named, box in self.names(area, m):
+            self._haloed(p, box.center(), named.text, named.role)
+        for named, box in self.plates(area, m):
+            self._plate(p, box, named)
+        for stripe, box in self.tags(area, m):
+            self._tag(p, box, stripe)
+
+    def names(self, area: QRectF, m: MapPicture) -> list[tuple[Named, QRectF]]:
+        """Territories and where their names stand: clear of plates, tags and each other."""
+        metrics = QFontMetricsF(text_font(12, medium=True))
+        taken = [box for _, box in (*self.plates(area, m), *self.tags(area, m))]
+        found = []
         for named in m.territories:
-            self._haloed(p, self._spot(area, *named.at), named.text, named.role)
+            size = QSizeF(metrics.horizontalAdvance(named.text) + 4, metrics.ascent() + 4)
+            tried = (self._boxed(area, size, spot) for spot in named.spots)
+            clear = (b for b in tried if not any(b.intersects(other) for other in taken))
+            box = next(clear, None) or self._boxed(area, size, named.spots[0])
+            taken.append(box)
+            found.append((named, box))
+        return found
+
+    def plates(self, area: QRectF, m: MapPicture) -> list[tuple[Named, QRectF]]:
+        """Reasons and where they stand; those that have no room are left out."""
+        metrics = QFontMetricsF(text_font(12, medium=True))
+        found = []
         for named in m.plates:
-            self._plate(p, area, named)
-        for stripe in m.promises:
-            self._tag(p, area, stripe)
+            lines = named.text.split("\n")
+            wide = max(metrics.horizontalAdvance(line) for line in lines) + 14
+            size = QSizeF(wide, 18 * len(lines) + 6)
+            if size.width() <= area.width() and size.height() <= area.height():
+                found.append((named, self._boxed(area, size, named.spots[0])))
+        return found
+
+    def tags(self, area: QRectF, m: MapPicture) -> list[tuple[Stripe, QRectF]]:
+        """Promises and where their tags stand."""
+        metrics = QFontMetricsF(text_font(12, medium=True))
+        return [
+            (s, self._boxed(area, QSizeF(metrics.horizontalAdvance(s.tag) + 12, 20), s.at))
+            for s in m.promises
+            if s.at is not None
+        ]
+
+    def _boxed(self, area: QRectF, size: QSizeF, at: tuple[float, float]) -> QRectF:
+        """Room for words at a spot, all of it on the map."""
+        box = QRectF(QPointF(), size)
+        box.moveCenter(self._spot(area, *at))
+        box.moveLeft(min(max(box.left(), area.left() + 2), area.right() - box.width() - 2))
+        box.moveTop(min(max(box.top(), area.top() + 2), area.bottom() - box.height() - 2))
+        return box
 
     def _haloed(self, p: QPainter, spot: QPointF, text: str, role: str) -> None:
         metrics = QFontMetricsF(p.font())
@@ -226,32 +269,16 @@ class MapView(QWidget):
         p.strokePath(path, QPen(colour("sheet"), 3.5))
         p.fillPath(path, role_colour(role))
 
-    def _plate(self, p: QPainter, area: QRectF, named: Named) -> None:
-        lines = named.text.split("\n")
-        metrics = QFontMetricsF(text_font(12, medium=True))
-        wide = max(metrics.horizontalAdvance(line) for line in lines) + 14
-        box = QRectF(0, 0, wide, 18 * len(lines) + 6)
-        if box.width() > area.width() or box.height() > area.height():
-            return
-        box.moveCenter(self._spot(area, *named.at))
-        box.moveLeft(min(max(box.left(), area.left() + 2), area.right() - box.width() - 2))
-        box.moveTop(min(max(box.top(), area.top() + 2), area.bottom() - box.height() - 2))
+    def _plate(self, p: QPainter, box: QRectF, named: Named) -> None:
         p.fillRect(box, colour("tray"))
-        for k, line in enumerate(lines):
+        for k, line in enumerate(named.text.split("\n")):
             p.setFont(text_font(12, medium=k == 0))
             p.setPen(colour("ink" if k == 0 else "ink2"))
-            where = QRectF(box.left() + 7, box.top() + 3 + 18 * k, wide, 18)
+            where = QRectF(box.left() + 7, box.top() + 3 + 18 * k, box.width(), 18)
             p.drawText(where, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, line)
 
-    def _tag(self, p: QPainter, area: QRectF, stripe: Stripe) -> None:
-        if stripe.at is None:
-            return
+    def _tag(self, p: QPainter, box: QRectF, stripe: Stripe) -> None:
         p.setFont(text_font(12, medium=True))
-        wide = QFontMetricsF(p.font()).horizontalAdvance(stripe.tag) + 12
-        box = QRectF(0, 0, wide, 20)
-        box.moveCenter(self._spot(area, *stripe.at))
-        box.moveLeft(min(max(box.left(), area.left() + 2), area.right() - wide - 2))
-        box.moveTop(min(max(box.top(), area.top() + 2), area.bottom() - 22))
         p.setPen(QPen(colour("brow"), 1))
         p.setBrush(colour("stripe"))
         p.drawRoundedRect(box, 3, 3)
