@@ -1,163 +1,51 @@
-"""Boards, converters and sources against independent results: every limit, flat out, runtime.
+"""Boards, converters and sources against independent results: limits, flat out, hours, flow.
 
 Loads are resonant circuits and voices analogue prototypes, so the core is asked without a box.
 """
 
-import json
-
 import numpy as np
 import pytest
 
-from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.core.arrays import decibel
-from firecrest.core.limits.bus import Bus
-from firecrest.core.limits.draw import Output, draw_of
-from firecrest.core.limits.elements import Asked, Ratings
-from firecrest.core.limits.kinds import Ask, reached
-from firecrest.core.limits.material import PROGRAMME, SINES, material_of
-from firecrest.core.limits.programme import PROGRAMMES
-from firecrest.core.power.amplifier import Claim, read_claims
-from firecrest.core.power.boards import Board, Boards, Feed, Load, load_power, standing
-from firecrest.core.power.cold import USUAL, worn
-from firecrest.core.power.runtime import played, player_of
-from firecrest.core.power.source import CellTable, Converter, Pack, Source, pack_source
-from tests.reference.designs import DATA
-
-FOLDER = DATA / "power"
-SYSTEMS = {s["id"]: s for s in json.loads((FOLDER / "systems.json").read_text())["systems"]}
-MUSIC = PROGRAMMES["music"]
-BURST = MUSIC.burst
-NAMES = {"swing": "swing", "amplifier current": "output current"}
-EQUAL_PACKS = [k for k, s in sorted(SYSTEMS.items()) if s["source"].get("spread") == 0]
-"""Packs of equal groups of cells: unlike ones have no model yet."""
-WEARS = {
-    "": (20.0, 1.0),
-    "cold_0C": (0.0, 1.0),
-    "cold_m10C": (-10.0, 1.0),
-    "aged_80": (20.0, 0.8),
-    "aged_80_0C": (0.0, 0.8),
-}
-"""Temperature in C and share of the capacity left of each run."""
+from firecrest.core.limits.bus import mean_bus_current
+from firecrest.core.limits.kinds import reached
+from firecrest.core.limits.material import PROGRAMME, SINES
+from firecrest.core.power.chemistry import CHEMISTRIES
+from firecrest.core.power.discharge import player_of
+from firecrest.core.power.flow import Given, Played, flow, sound_power
+from firecrest.core.power.runtime import played, stood
+from tests.reference import power_systems as made
+from tests.reference.power_systems import GRID, SYSTEMS, WEARS
 
 
 @pytest.fixture(params=sorted(SYSTEMS))
 def case(request):
-    wanted = json.loads((FOLDER / f"{request.param}.json").read_text())
-    return SYSTEMS[request.param], wanted
+    return SYSTEMS[request.param], made.wanted(request.param)
 
 
-def claims_of(board):
-    stated = board["efficiency"]
-    return read_claims(
-        [Claim(c["P"], c["R"], c["supply"], c["thd"]) for c in board["claims"]],
-        channels=board["channels"],
-        bridged=board["bridge"],
-        idle_current=board["I_idle"],
-        current_limit=board["I_limit"],
-        efficiency=(stated["eta"], stated["claim"]) if stated else None,
-        cut_off=board["V_cutoff"],
-    )
+def music(system, source=None):
+    """What music asks of a system."""
+    ask = made.asked(system, source or made.source_of(system), GRID)
+    return ask, ask.bus.draw.of(PROGRAMME)
 
 
-def boards_of(system):
-    names = list(system["converters"])
-    rails = {"bus": None, **{name: k for k, name in enumerate(names)}}
-    models = [claims_of(board).model for board in system["boards"]]
-    boards = tuple(
-        Board(model, rails[board["rail"]])
-        for model, board in zip(models, system["boards"], strict=True)
-    )
-    converters = tuple(
-        Converter(
-            c["V_out"], c["efficiency"], c["I_in_max"], c["V_cutoff"], c["I_out_max"], c["P_noload"]
-        )
-        for c in system["converters"].values()
-    )
-    feeds = tuple(
-        Feed(models[k], k) for k, board in enumerate(system["boards"]) for _ in board["outputs"]
-    )
-    loads = [Load(m["watts"], m["efficiency"], rails[m["rail"]]) for m in system["modules"]]
-    return Boards(boards, converters, feeds), load_power(loads, converters)
+def flat_out(system, charge):
+    """(V rms, the limit) of the loudest music at a charge."""
+    ask, _ = music(system, made.source_of(system, charge))
+    found = [limit.of(PROGRAMME) for limit in reached(ask)]
+    first = min(found, key=lambda limit: float(np.ravel(limit.factor)[0]))
+    return float(np.ravel(first.factor)[0]), made.limit_name(system, first)
 
 
-def impedance(load, f):
-    z = load["Re"] + 2j * np.pi * f * load["Le"]
-    if load["Res"]:
-        x = f / load["f0"]
-        z = z + load["Res"] / (1 + 1j * load["Q"] * (x - 1 / x))
-    return z
-
-
-def response(blocks, f):
-    """Analogue prototypes."""
-    total = np.ones(len(f), dtype=complex)
-    for block in blocks:
-        if block["type"] == "gain":
-            total *= 10 ** (block["gain_db"] / 20)
-            continue
-        s = 1j * f / block["f"]
-        low = 1 / (s**2 + np.sqrt(2) * s + 1)
-        if block["type"] == "low_shelf":
-            total *= shelf(s, block)
-        else:
-            filters = {"highpass_butterworth": s**2 * low, "lowpass_linkwitz_riley": low**2}
-            total *= {**filters, "highpass_linkwitz_riley": (s**2 * low) ** 2}[block["type"]]
-    return total
-
-
-def shelf(s, block):
-    a, q = 10 ** (block["gain_db"] / 40), block["Q"]
-    root = np.sqrt(a)
-    return a * (s**2 + s * root / q + a) / (a * s**2 + s * root / q + 1)
-
-
-def outputs_of(system, f):
-    made = []
-    for board in system["boards"]:
-        for output in board["outputs"]:
-            voice = response(output["voice"], f)
-            made.append(Output(voice, voice / impedance(output["load"], f), output["count"]))
-    return tuple(made)
-
-
-def asked(system, wanted, f):
-    """(what held sines and music ask, boards, bus) at the brief's charge."""
-    boards, loads = boards_of(system)
-    outputs = outputs_of(system, f)
-    ratings = Ratings((), (), (), (), (), (None,) * len(outputs), ())
-    material = material_of(MUSIC, MUSIC.duty, f)
-    draw = draw_of(outputs, boards, material)
-    bus = Bus(source_of(system, wanted), standing(boards, loads), draw)
-    return Ask(Asked(np.ones(len(f) + 1)), ratings, boards, bus, material.above), boards, bus
-
-
-def source_of(system, wanted):
-    source = system["source"]
-    if source["kind"] == "wall":
-        resistance = source["R"] + wanted["source"]["R_lead"]
-        limits = {"supply": source["I_burst"]}
-        return Source(source["V"], resistance, limits, source["I_cont"])
-    at = next(q for q in wanted["source"]["by_charge"] if q["q"] == system["brief"]["charge"])
-    limits = {
-        "cells": source["cell"]["I_max"] * source["P"],
-        "protection board": source["board"]["I_max"],
-    }
-    return Source(at["Voc"], at["R"], limits)
-
-
-def limit_name(system, limit):
-    board = system["boards"][min(limit.index, len(system["boards"]) - 1)]["name"]
-    if limit.name in NAMES:
-        return f"{NAMES[limit.name]} {board}"
-    if limit.name.startswith("converter"):
-        return f"{limit.name} {list(system['converters'])[limit.index]}"
-    return limit.name
+def player(system):
+    boards = made.boards_of(system)
+    return player_of(boards, made.load_power(made.loads_of(system), boards.converters))
 
 
 def test_what_the_claims_come_to(case):
     system, wanted = case
     for board, found in zip(system["boards"], wanted["amplifiers"], strict=True):
-        model = claims_of(board).model
+        model = made.claims_of(board).model
         assert model.r_out == pytest.approx(found["r_out"], rel=1e-5)
         assert model.offset == pytest.approx(found["V0"] * found["side"], rel=1e-5, abs=1e-9)
         assert model.swing_factor == pytest.approx(found["side"], rel=1e-5)
@@ -165,11 +53,20 @@ def test_what_the_claims_come_to(case):
         assert model.loss == pytest.approx(found["k"], rel=1e-5)
 
 
+def test_the_source_at_every_charge(case):
+    system, wanted = case
+    assert made.lead_of(system) == pytest.approx(wanted["source"]["R_lead"], rel=1e-5)
+    for at in wanted["source"]["by_charge"]:
+        source = made.source_of(system, at["q"])
+        assert source.voltage == pytest.approx(at["Voc"], rel=1e-6)
+        assert source.resistance == pytest.approx(at["R"], rel=1e-5)
+
+
 def test_every_limit_of_a_held_sine(case):
     system, wanted = case
     f = np.array([row["f"] for row in wanted["sine_limits"]])
-    ask, _, _ = asked(system, wanted, f)
-    mine = {limit_name(system, limit): limit.of(SINES) for limit in reached(ask)}
+    ask = made.asked(system, made.source_of(system), f)
+    mine = {made.limit_name(system, limit): limit.of(SINES) for limit in reached(ask)}
     assert set(mine) == set(wanted["sine_limits"][0]["g"])
     for k, row in enumerate(wanted["sine_limits"]):
         for name, g in row["g"].items():
@@ -179,49 +76,124 @@ def test_every_limit_of_a_held_sine(case):
 
 def test_flat_out_with_programme(case):
     system, wanted = case
-    f = EDIT_GRID[(EDIT_GRID >= 20) & (EDIT_GRID <= 20000)]
-    ask, _, _ = asked(system, wanted, f)
-    found = [limit.of(PROGRAMME) for limit in reached(ask)]
-    for limit in found:
-        level = system["unit_level_db"] + float(np.ravel(decibel(limit.factor))[0])
+    ask, _ = music(system)
+    for limit in reached(ask):
+        factor = np.ravel(limit.of(PROGRAMME).factor)[0]
+        level = system["unit_level_db"] + float(decibel(factor))
         assert level == pytest.approx(
-            wanted["flat_out"]["level_per_limit"][limit_name(system, limit)], abs=0.02
+            wanted["flat_out"]["level_per_limit"][made.limit_name(system, limit)], abs=0.02
         )
-    first = min(found, key=lambda limit: float(np.ravel(limit.factor)[0]))
-    assert limit_name(system, first) == wanted["flat_out"]["limit"]
+    assert flat_out(system, None)[1] == wanted["flat_out"]["limit"]
 
 
-@pytest.mark.parametrize("case", EQUAL_PACKS, indirect=True)
+def test_how_loud_while_it_drains(case):
+    system, wanted = case
+    for row in wanted["drain"] if system["source"]["kind"] == "pack" else ():
+        drive, limit = flat_out(system, row["q"])
+        level = system["unit_level_db"] + float(decibel(drive))
+        assert level == pytest.approx(row["flat_out_db"], abs=0.02)
+        assert limit == row["limit"]
+
+
 def test_how_long_it_plays(case):
     system, wanted = case
-    source = system["source"]
-    f = EDIT_GRID[(EDIT_GRID >= 20) & (EDIT_GRID <= 20000)]
-    _, boards, bus = asked(system, wanted, f)
-    cell, board = source["cell"], source["board"]
-    table = CellTable(*(tuple(map(float, cell[key])) for key in ("q", "ocv", "R")))
-    warmth = USUAL[cell["chemistry"].replace("_", " ")]
-    draw = bus.draw.of(PROGRAMME)
-    player = player_of(boards, boards_of(system)[1])
+    _, draw = music(system)
     for use in wanted["uses"].values():
-        for name, (celsius, health) in WEARS.items():
-            left = worn(table, cell["capacity_As"], warmth, 273.15 + celsius, health)
-            pack = Pack(
-                left.table,
-                left.capacity,
-                cell["I_max"],
-                cell["V_min"],
-                source["S"],
-                source["P"],
-                board["R"],
-                board["I_max"],
-                board["V_min"],
-                wanted["source"]["R_lead"],
-            )
+        for name, wear in WEARS.items() if use["seconds"] else ():
             run = use[name] if name else use
-            if not use["reachable"]:
-                continue
-            found = played(pack, draw, use["drive_V"], BURST, player)
+            store = made.store_of(system, *wear)
+            found = played(store, draw, use["drive_V"], made.BURST, player(system))
             assert float(found.hours[0]) * 3600 == pytest.approx(run["seconds"], rel=2e-3)
             assert float(found.end_charge[0]) == pytest.approx(run["q_end"], abs=5e-4)
             assert found.names[int(found.which[0])] == run["ended_by"]
-    assert pack_source(pack, 0.2).voltage == pytest.approx(bus.source.voltage, rel=1e-6)
+            if system["source"]["kind"] != "pack":
+                break
+
+
+def test_hours_against_level(case):
+    system, wanted = case
+    store = made.store_of(system)
+    if store is None:
+        return
+    _, draw = music(system)
+    drives = np.array(
+        [[10 ** ((row["level_db"] - system["unit_level_db"]) / 20)] for row in wanted["curve"]]
+    )
+    found = played(store, draw, drives, made.BURST, player(system))
+    seconds = [row["seconds"] for row in wanted["curve"]]
+    assert 3600 * found.hours[:, 0] == pytest.approx(seconds, rel=2e-3)
+
+
+def test_how_long_it_stands(case):
+    system, wanted = case
+    for state in ("silent", "asleep"):
+        boards, loads = made.boards_of(system), made.loads_of(system)
+        if state == "asleep":
+            boards, loads = made.asleep(system)
+        run, store = wanted["standby"][state], made.store_of(system)
+        source = made.source_of(system, 0.5)
+        bus = made.Bus(source, made.taken(boards, loads), music(system)[1])
+        drawn = float(mean_bus_current(bus, np.zeros(1))[0])
+        assert drawn == pytest.approx(run["source_A"], rel=1e-3)
+        if "seconds" not in run:
+            continue
+        chemistry = system["source"].get("cell", {}).get("chemistry", "").replace("_", " ")
+        lost = CHEMISTRIES[chemistry].self_discharge if chemistry else 0.0
+        resting = player_of(boards, made.load_power(loads, boards.converters))
+        found = stood(store, resting, lost)
+        assert float(found.hours[0]) * 3600 == pytest.approx(run["seconds"], rel=2e-3)
+        if "ended_by" in run:
+            assert found.names[int(found.which[0])] == run["ended_by"]
+            assert float(found.end_charge[0]) == pytest.approx(run["q_end"], abs=5e-4)
+
+
+ITEMS = {
+    "cells": "cells",
+    "protection board": "protection_board",
+    "supply": "supply",
+    "leads": "leads",
+    "modules": "modules",
+    "regulators": "regulators",
+    "converters": "converters",
+    "amplifier idle": "amplifier_idle",
+    "output resistance": "amplifier_output_resistance",
+    "switching": "amplifier_switching",
+    "drivers": "drivers",
+}
+
+
+def resistances(system, charge):
+    """What lies in the way, in ohms."""
+    source = system["source"]
+    if source["kind"] != "pack":
+        return {"supply": source["R"], "leads": made.lead_of(system)}
+    pack = made.pack_of(system)
+    board, cells = source["board"]["R"], pack.cell_resistance(charge)
+    return {"cells": cells, "protection board": board, "leads": made.lead_of(system)}
+
+
+def test_where_every_watt_goes(case):
+    system, wanted = case
+    wanted = wanted["flow_at_promise"]["watts_at_half"]
+    brief = system["brief"]
+    drive = 10 ** ((brief["L_target"] - 9 - system["unit_level_db"]) / 20)
+    source = made.source_of(system, 0.5)
+    _, draw = music(system, source)
+    bus = made.Bus(source, made.taken(made.boards_of(system), made.loads_of(system)), draw)
+    amperes = mean_bus_current(bus, np.full(1, drive))
+    volts = source.voltage - source.resistance * amperes
+    assert float(volts[0]) == pytest.approx(wanted["bus_V"], rel=1e-3)
+    given = Given(source.voltage, volts, amperes, resistances(system, 0.5))
+    play = Played(
+        made.boards_of(system), made.counts_of(system), draw, drive, made.loads_of(system)
+    )
+    found = flow(given, play)
+    for name, watts in found.items():
+        if name != "source":
+            off = abs(float(watts.ravel()[0]) - wanted[ITEMS[name]])
+            assert off < 1e-3 * wanted["source"], name
+    total = sum(float(w.ravel()[0]) for name, w in found.items() if name != "source")
+    assert total == pytest.approx(float(found["source"].ravel()[0]), rel=1e-9)
+    level = system["unit_level_db"] + float(decibel(drive))
+    sound = sound_power(level, brief["distance"], np.pi * brief["omega_over_pi"])
+    assert sound == pytest.approx(wanted["sound"], rel=2e-3)

@@ -10,7 +10,7 @@ from firecrest.core.arrays import Number
 from firecrest.core.power import source as src
 from firecrest.core.power.boards import Board, Boards, Feed, Load, Standing, load_power, standing
 from firecrest.core.power.cold import worn
-from firecrest.core.power.runtime import Player, at_rest, player_of
+from firecrest.core.power.discharge import Player, at_rest, player_of
 from firecrest.design.outputs import Carried
 from firecrest.design.power import Converter
 

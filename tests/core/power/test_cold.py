@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firecrest.core.power.cold import USUAL, worn
-from firecrest.core.power.runtime import played, player_of
+from firecrest.core.power.discharge import player_of
+from firecrest.core.power.runtime import played
 from firecrest.core.power.source import CellTable
 from tests.core.power.boards import PACK, alone, board, programme
 

@@ -6,7 +6,8 @@ import numpy as np
 import pytest
 
 from firecrest.core.power.boards import Standing
-from firecrest.core.power.runtime import Player, at_rest, played, player_of, runtime_of
+from firecrest.core.power.discharge import Player, at_rest, player_of
+from firecrest.core.power.runtime import played, runtime_of
 from firecrest.core.power.source import CellTable, Converter, Pack
 from tests.core.power.boards import PACK, TABLE, alone, board, programme
 

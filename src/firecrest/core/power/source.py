@@ -4,8 +4,8 @@ Cell resistance and rest voltage follow straight lines between the points of the
 are flat beyond.
 """
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field, fields
 from functools import cached_property
 
 import numpy as np
@@ -50,12 +50,6 @@ class CellTable:
         return np.asarray(rising[..., ::-1])
 
     @cached_property
-    def descent(self) -> tuple[Real, Real, Real]:
-        """Charge, rest voltage and resistance at the waypoints."""
-        charge = self.waypoints
-        return charge, self.voltage_at(charge), self.resistance_at(charge)
-
-    @cached_property
     def _plain(self) -> Real | None:
         """The three rows as one array; None where any of them holds columns."""
         rows = (self.charge, self.rest_voltage, self.resistance)
@@ -74,8 +68,29 @@ def straight(x: Number, knots: Sequence[Number], values: Sequence[Number]) -> Re
 
 
 @dataclass(frozen=True)
+class Strings:
+    """Cells in series at ``charge`` (..., n), one string of them: rest volts and ohms in all, and
+    of the weakest group's cell.
+    """
+
+    charge: Real
+    rest: Real
+    ohms: Real
+    weak_rest: Real
+    weak_ohms: Real
+
+    def each(self, change: Callable[[Real], Real]) -> "Strings":
+        """All of them changed alike."""
+        return Strings(*(change(getattr(self, f.name)) for f in fields(self)))
+
+
+@dataclass(frozen=True)
 class Pack:
-    """``series`` x ``parallel`` cells behind a protection board and leads; capacity in A s."""
+    """``series`` x ``parallel`` cells behind a protection board and leads; capacity in A s.
+
+    The weakest of the groups in series holds ``spread`` (a share) less than the others; all are
+    full together. ``own_current`` is what the protection board takes at all times.
+    """
 
     table: CellTable
     capacity: Number
@@ -87,24 +102,62 @@ class Pack:
     board_current: Number | None = None
     board_cut_off: Number | None = None
     lead_resistance: Number = 0.0
+    spread: Number = 0.0
+    own_current: Number = 0.0
 
     @property
     def total_capacity(self) -> Number:
         """Charge of the whole pack in A s."""
         return self.capacity * self.parallel
 
+    @property
+    def even(self) -> bool:
+        """Whether all groups hold the same."""
+        return isinstance(self.spread, float) and self.spread == 0.0
+
+    def strings_at(self, charge: Number) -> Strings:
+        """The string when the full groups stand at ``charge``; the weak one stands lower.
+
+        q_w = 1 - (1 - q)/(1 - x); rest voltages and resistances add.
+        """
+        volts, ohms = self.table.voltage_at(charge), self.table.resistance_at(charge)
+        if self.even:
+            whole = np.asarray(charge, dtype=np.float64)
+            return Strings(whole, self.series * volts, self.series * ohms, volts, ohms)
+        weak = 1.0 - (1.0 - np.asarray(charge)) / (1.0 - self.spread)
+        least, most = self.table.voltage_at(weak), self.table.resistance_at(weak)
+        others = self.series - 1
+        return Strings(
+            np.asarray(charge) + 0.0 * weak,
+            others * volts + least,
+            others * ohms + most,
+            least,
+            most,
+        )
+
+    @cached_property
+    def descent(self) -> Strings:
+        """The string at charges from full down to empty, between which all is straight lines."""
+        full = self.table.waypoints
+        if self.even:
+            return self.strings_at(full)
+        weak = 1.0 - (1.0 - full) * (1.0 - self.spread)
+        lead = np.broadcast_shapes(full.shape[:-1], weak.shape[:-1])
+        every = [np.broadcast_to(x, (*lead, x.shape[-1])) for x in (full, weak)]
+        down = np.sort(np.concatenate(every, axis=-1), axis=-1)[..., ::-1]
+        return self.strings_at(np.maximum(down, self.spread))
+
     def rest_voltage(self, charge: Number) -> Real:
         """Voltage of the pack without current."""
-        return self.series * self.table.voltage_at(charge)
+        return self.strings_at(charge).rest
 
-    def whole_resistance(self, cell: Number) -> Number:
-        """Resistance up to the amplifier, cells of ``cell`` ohm each, board and leads."""
-        cells = cell * self.series / self.parallel
-        return cells + self.board_resistance + self.lead_resistance
+    def cell_resistance(self, charge: Number) -> Real:
+        """Resistance of all cells together."""
+        return self.strings_at(charge).ohms / self.parallel
 
     def resistance(self, charge: Number) -> Number:
-        """The same at ``charge``."""
-        return self.whole_resistance(self.table.resistance_at(charge))
+        """Resistance up to the amplifier: cells, board and leads."""
+        return self.cell_resistance(charge) + self.board_resistance + self.lead_resistance
 
 
 @dataclass(frozen=True)

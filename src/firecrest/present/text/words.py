@@ -7,7 +7,7 @@ from firecrest.assessment.verdicts import WALL, Promise
 from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.kinds import row_of
-from firecrest.core.power.runtime import EMPTY
+from firecrest.core.power.discharge import EMPTY
 from firecrest.core.uncertainty.spread import HIGH, LOW, Band
 from firecrest.core.units import MINUS, THIN_SPACE, figure, from_si, shown
 from firecrest.design.box import RadiatorSet, placed
