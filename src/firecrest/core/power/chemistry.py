@@ -46,7 +46,7 @@ CHEMISTRIES: Mapping[str, Chemistry] = {
 
 
 def usual_table(chemistry: str, resistance: float) -> CellTable:
-    """Rest voltage and resistance by charge of a cell of whose only ``resistance`` (ohm) is known."""
+    """Rest voltage and resistance by charge of a cell of stated ``resistance`` (ohm)."""
     low = CellTable(RESISTANCE_AT, RESISTANCE_TIMES, RESISTANCE_TIMES)
     ohms = tuple(resistance * float(low.voltage_at(charge)) for charge in CHARGES)
     return CellTable(CHARGES, CHEMISTRIES[chemistry].rest, ohms)

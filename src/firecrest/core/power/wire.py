@@ -18,6 +18,7 @@ estimate; local codes come first.
 MM2 = 1e-6
 DROP = 0.02
 """Share of the source's voltage that a lead may lose: an estimate."""
+ROUNDING = 1e-9
 GAUGES = range(26, 4, -2)
 """Gauges that are sold, thin to thick."""
 SPEAKER_LOSS = 0.2
@@ -51,7 +52,7 @@ def closest_gauge(area: float) -> int:
 def bears(area: float, length: float, amperes: float, volts: float, fuse: float) -> bool:
     """Whether a lead loses little enough at ``amperes`` and may carry what its ``fuse`` lets by."""
     drop = amperes * resistance(length, area)
-    return drop <= DROP * volts and allowed_current(area) >= fuse
+    return drop <= DROP * volts and allowed_current(area) >= fuse * (1.0 - ROUNDING)
 
 
 def _first(areas: Sequence[float], length: float, amperes: float, volts: float, fuse: float) -> int:
