@@ -8,18 +8,11 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.truth import clean_watts
 from firecrest.assessment.vary import vary
+from firecrest.design.amplifiers import Amplifier, Claim, OutputKind, Receiver
 from firecrest.design.brief import Conditions
 from firecrest.design.edits.paths import rebuilt, replace_at
-from firecrest.design.power import (
-    Amplifier,
-    Claim,
-    Converter,
-    FittedAmplifier,
-    FittedReceiver,
-    OutputKind,
-    Pack,
-    Receiver,
-)
+from firecrest.design.power import FittedAmplifier, FittedReceiver
+from firecrest.design.sources import Converter, Pack
 from firecrest.design.starts import START_PACK
 from firecrest.files.demos import read_demo
 from firecrest.present.parts.parts import cards

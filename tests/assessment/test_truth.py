@@ -5,10 +5,10 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.truth import clean_watts
 from firecrest.core.power.amplifier import DEFAULT_LOSS, Claim, read_claims
+from firecrest.design.amplifiers import Claim as SheetClaim
 from firecrest.design.brief import Conditions
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
-from firecrest.design.power import Claim as SheetClaim
-from firecrest.design.power import WallSupply
+from firecrest.design.sources import WallSupply
 from firecrest.files.demos import read_demo
 from firecrest.present.power.power import amplifier_truth
 from firecrest.present.text.sentences import why

@@ -7,24 +7,14 @@ from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from firecrest.core.errors import FirecrestError
+from firecrest.design.amplifiers import Amplifier, DspBoard, Efficiency, Receiver
 from firecrest.design.box import OUTSIDE, Box
 from firecrest.design.brief import Brief
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.fields import field_facts
-from firecrest.design.power import (
-    BUS,
-    Amplifier,
-    Cell,
-    DspBoard,
-    Efficiency,
-    FittedAmplifier,
-    FittedDsp,
-    FittedReceiver,
-    Mains,
-    Power,
-    Receiver,
-)
+from firecrest.design.power import BUS, FittedAmplifier, FittedDsp, FittedReceiver, Power
+from firecrest.design.sources import Cell, Mains
 from firecrest.design.voice import Channel, Voice
 
 TRIES = 60

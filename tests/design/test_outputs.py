@@ -5,16 +5,11 @@ import dataclasses
 import pytest
 
 from firecrest.core.errors import DesignError
+from firecrest.design.amplifiers import Amplifier, Claim, OutputKind
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.outputs import carried, output_kinds
-from firecrest.design.power import (
-    Amplifier,
-    Claim,
-    Converter,
-    FittedAmplifier,
-    FittedDsp,
-    OutputKind,
-)
+from firecrest.design.power import FittedAmplifier, FittedDsp
+from firecrest.design.sources import Converter
 from firecrest.design.voice import Channel
 
 CLAIM = (Claim(power=15, load=4, supply=19),)

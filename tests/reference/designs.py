@@ -3,6 +3,7 @@
 import json
 from pathlib import Path
 
+from firecrest.design.amplifiers import Amplifier, Claim, DspBoard, Efficiency
 from firecrest.design.box import Box, Case, Chamber, DriverGroup, Port, RadiatorSet
 from firecrest.design.brief import (
     LINEAR,
@@ -15,22 +16,8 @@ from firecrest.design.brief import (
 )
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import (
-    Amplifier,
-    Cell,
-    CellPoint,
-    Claim,
-    DspBoard,
-    Efficiency,
-    FittedAmplifier,
-    FittedDsp,
-    Mains,
-    OtherLoad,
-    Pack,
-    Power,
-    ProtectionBoard,
-    WallSupply,
-)
+from firecrest.design.power import FittedAmplifier, FittedDsp, OtherLoad, Power
+from firecrest.design.sources import Cell, CellPoint, Mains, Pack, ProtectionBoard, WallSupply
 from firecrest.design.voice import Channel, HighPass, LowPass, LowShelf, Parametric, Voice
 
 DATA = Path(__file__).parent / "data"

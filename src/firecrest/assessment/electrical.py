@@ -12,7 +12,7 @@ from firecrest.core.power.boards import Board, Boards, Feed, Load, Standing, loa
 from firecrest.core.power.cold import worn
 from firecrest.core.power.discharge import Player, at_rest, player_of
 from firecrest.design.outputs import Carried
-from firecrest.design.power import Converter
+from firecrest.design.sources import Converter
 
 FLAT = (0.0, 1.0)
 

@@ -12,7 +12,8 @@ from firecrest.design.brief import Brief
 from firecrest.design.fields import MODEL, text
 from firecrest.design.ids import HasId
 from firecrest.design.outputs import carried
-from firecrest.design.power import BUS, Pack, Power
+from firecrest.design.power import BUS, Power
+from firecrest.design.sources import Pack
 from firecrest.design.voice import HighPass, LowPass, Voice
 
 SCHEMA_VERSION = 5

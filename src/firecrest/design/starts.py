@@ -1,7 +1,7 @@
 """Parts that a new element starts with, from the house shelf."""
 
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Cell, CellPoint, Pack, ProtectionBoard
+from firecrest.design.sources import Cell, CellPoint, Pack, ProtectionBoard
 
 START_RADIATOR = RadiatorPart(
     name="Rowan R16",

@@ -15,7 +15,7 @@ from firecrest.core.note import Note, note
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Cell, Pack
+from firecrest.design.sources import Cell, Pack
 
 SAME_HOLE = 0.001
 """Cut-outs within this many metres count as the same."""

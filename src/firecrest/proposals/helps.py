@@ -17,7 +17,7 @@ from firecrest.design.box import Port, RadiatorSet, placed, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
 from firecrest.design.ids import place_of
-from firecrest.design.power import Pack, WallSupply
+from firecrest.design.sources import Pack, WallSupply
 from firecrest.proposals.inverse import tuning_of, with_tuning
 from firecrest.proposals.sizing import scaled
 

@@ -24,7 +24,7 @@ from firecrest.core.errors import DesignError, RangeError
 from firecrest.design.box import Port, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
-from firecrest.design.power import Pack
+from firecrest.design.sources import Pack
 from firecrest.proposals.inverse import tuner_path, tuning_of, twins
 
 Key = Literal[

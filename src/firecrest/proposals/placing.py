@@ -9,11 +9,13 @@ from itertools import pairwise
 from typing import Any
 
 from firecrest.core.errors import DesignError
+from firecrest.design.amplifiers import Amplifier, DspBoard
 from firecrest.design.box import DriverGroup, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import BUS, Amplifier, Cell, DspBoard, Mains, Pack, Power, WallSupply
+from firecrest.design.power import BUS, Power
+from firecrest.design.sources import Cell, Mains, Pack, WallSupply
 from firecrest.design.starts import START_PACK
 from firecrest.proposals.layouts import with_kind
 

@@ -8,8 +8,9 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 
 from firecrest.core.errors import ShelfError
+from firecrest.design.amplifiers import Amplifier, DspBoard
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Cell, DspBoard, WallSupply
+from firecrest.design.sources import Cell, WallSupply
 from firecrest.design.text import explain
 
 

@@ -12,11 +12,12 @@ from firecrest.assessment.doubt.family import Column, Family, alone
 from firecrest.assessment.doubt.parts import TESTS, Fitted, driver_family, radiator_family
 from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.acoustics.losses import damping_of, tightness_of
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.box import Chamber, Port, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
-from firecrest.design.power import Amplifier, Pack
 from firecrest.design.sheet import Sheet, tolerance_of
+from firecrest.design.sources import Pack
 from firecrest.design.tolerances import Tolerances
 
 Families = Iterator[Family]

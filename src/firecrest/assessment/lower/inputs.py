@@ -19,7 +19,8 @@ from firecrest.core.power.source import CellTable
 from firecrest.design.box import Case, Chamber, Port, Position
 from firecrest.design.brief import Brief
 from firecrest.design.outputs import Carried
-from firecrest.design.power import Converter, OtherLoad, ProtectionBoard
+from firecrest.design.power import OtherLoad
+from firecrest.design.sources import Converter, ProtectionBoard
 from firecrest.design.voice import Voice
 
 LABEL = {"label": True}

@@ -21,8 +21,9 @@ from firecrest.core.note import note
 from firecrest.core.power import amplifier as amp
 from firecrest.core.power.cold import USUAL, Warmth
 from firecrest.core.power.source import CellTable
+from firecrest.design.amplifiers import Amplifier, DspBoard, OutputKind, Receiver
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Cell, DspBoard, OutputKind, Receiver, WallSupply
+from firecrest.design.sources import Cell, WallSupply
 
 
 def bulk(part: object, volume: float | None = None) -> inputs.Bulk:

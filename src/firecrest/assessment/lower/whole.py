@@ -18,21 +18,13 @@ from firecrest.assessment.openings import kind_of_opening
 from firecrest.core.acoustics.fill import FIBRE_BAND
 from firecrest.core.note import Note, note
 from firecrest.core.power.amplifier import CURRENT_RESERVE, DEFAULT_LOSS, DEFAULT_THD
+from firecrest.design.amplifiers import Amplifier, OutputKind
 from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
 from firecrest.design.design import Design
 from firecrest.design.ids import place_of
 from firecrest.design.outputs import carried
-from firecrest.design.power import (
-    BUS,
-    Amplifier,
-    Board,
-    FittedReceiver,
-    OtherLoad,
-    OutputKind,
-    Pack,
-    Power,
-    WallSupply,
-)
+from firecrest.design.power import BUS, Board, FittedReceiver, OtherLoad, Power
+from firecrest.design.sources import Pack, WallSupply
 
 
 @dataclass(frozen=True)

@@ -1,10 +1,12 @@
 """Edits of what hangs on the source: amplifier boards, converters, and who is fed by which."""
 
 from firecrest.core.errors import DesignError
+from firecrest.design.amplifiers import Receiver
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
-from firecrest.design.power import BUS, Converter, FittedReceiver, Power, Receiver
+from firecrest.design.power import BUS, FittedReceiver, Power
+from firecrest.design.sources import Converter
 
 START_OUTPUT = 24.0
 """Volts of a new converter where no claim says what the amplifier wants."""

@@ -4,22 +4,11 @@ from typing import Literal
 
 from firecrest.core.errors import DesignError
 from firecrest.core.power.cold import USUAL
+from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
-from firecrest.design.power import (
-    BUS,
-    CellPoint,
-    CellWarmth,
-    Claim,
-    Efficiency,
-    Mains,
-    OtherLoad,
-    OutputKind,
-    Pack,
-    Power,
-    Source,
-    WallSupply,
-)
+from firecrest.design.power import BUS, OtherLoad, Power
+from firecrest.design.sources import CellPoint, CellWarmth, Mains, Pack, Source, WallSupply
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]

@@ -3,8 +3,9 @@
 from typing import Any
 
 from firecrest.core.errors import DesignError
+from firecrest.design.amplifiers import Amplifier, Claim, DspBoard
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, Cell, CellPoint, Claim, DspBoard, WallSupply
+from firecrest.design.sources import Cell, CellPoint, WallSupply
 
 
 def new_part(kind: str) -> Any:

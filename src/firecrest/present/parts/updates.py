@@ -9,8 +9,8 @@ from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.fields import field_facts, label_of
-from firecrest.design.power import Pack, WallSupply
 from firecrest.design.sheet import ShelfLink
+from firecrest.design.sources import Pack, WallSupply
 from firecrest.present.text.words import joined
 from firecrest.shelf.entry import Entry
 from firecrest.shelf.kinds import part_body

@@ -11,11 +11,11 @@ from firecrest.core.acoustics.wiring import coil_factors, combination
 from firecrest.core.circuit.solution import output_impedance
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import THIN_SPACE, figure
+from firecrest.design.amplifiers import Amplifier, OutputKind
 from firecrest.design.box import Coils, DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, place_of
-from firecrest.design.power import Amplifier, OutputKind
 from firecrest.present.text.words import decibels
 
 JUDGED = (20.0, 20000.0)

@@ -17,9 +17,11 @@ from firecrest.core.limits.material import HELD_SINE
 from firecrest.core.power.amplifier import DEFAULT_THD
 from firecrest.core.power.cold import USUAL
 from firecrest.core.units import figure
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.design import Design
 from firecrest.design.outputs import dealt
-from firecrest.design.power import BUS, Amplifier, Cell, WallSupply
+from firecrest.design.power import BUS
+from firecrest.design.sources import Cell, WallSupply
 from firecrest.present.text.units import told
 from firecrest.present.text.words import joined
 

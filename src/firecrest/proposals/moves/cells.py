@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from firecrest.core.note import note
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
-from firecrest.design.power import Pack
+from firecrest.design.sources import Pack
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
 
 SOURCE = ("power", "source")

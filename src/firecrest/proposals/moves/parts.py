@@ -9,9 +9,10 @@ from firecrest.assessment.vary import assess_many
 from firecrest.assessment.worth import worst_must
 from firecrest.core.errors import FirecrestError
 from firecrest.core.note import note
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
-from firecrest.design.power import Amplifier, Cell, Pack, WallSupply
+from firecrest.design.sources import Cell, Pack, WallSupply
 from firecrest.proposals.fitting import fit_of
 from firecrest.proposals.moves.kinds import Proposal, Scene
 from firecrest.proposals.placing import path_of, put

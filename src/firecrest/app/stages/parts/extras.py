@@ -11,12 +11,13 @@ from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import label
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.design import Design
 from firecrest.design.edits import parts as part_edits
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.parts import DriverPart
-from firecrest.design.power import Amplifier, Cell
+from firecrest.design.sources import Cell
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.power import power
 from firecrest.proposals.placing import with_own_mains

@@ -18,12 +18,13 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import caution, label, markup, rich_label, tip
 from firecrest.core.errors import FirecrestError
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.curve import CurveOf
 from firecrest.design.design import Design
 from firecrest.design.edits.curves import curve_of
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import Amplifier, WallSupply
+from firecrest.design.sources import WallSupply
 from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken

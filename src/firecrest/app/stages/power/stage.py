@@ -19,11 +19,11 @@ from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, bound_check, set_role
 from firecrest.app.widgets.plain import caution, label
 from firecrest.core.units import figure
+from firecrest.design.amplifiers import Amplifier
 from firecrest.design.design import Design
 from firecrest.design.edits import boards as board_edits
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
-from firecrest.design.power import Amplifier
 from firecrest.present.plot import plots
 from firecrest.present.power import power
 from firecrest.present.text import words

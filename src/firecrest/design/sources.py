@@ -1,0 +1,167 @@
+"""Where the power comes from: cells and packs, chargers, supplies, and steps between."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+from pydantic.dataclasses import dataclass
+
+from firecrest.design.fields import MODEL, choice, identity, items, number, text
+from firecrest.design.sheet import Sheet
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class CellPoint:
+    """Rest voltage and resistance of a cell at one charge."""
+
+    charge: float = number("Charge", "share", 0, 1, "%", digits=0)
+    rest_voltage: float = number("Rest voltage", "voltage", 0.5, 5, "V", digits=2)
+    resistance: float = number("Resistance", "resistance", 0, 2, "mΩ", digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class CellWarmth:
+    """What a cell holds and how it resists at one temperature, against 20 °C."""
+
+    temperature: float = number("Temperature", "temperature", 233.15, 333.15, "°C", digits=0)
+    capacity: float = number("Capacity left", "share", 0.05, 1.5, "%", digits=0)
+    resistance: float = number("Resistance, times", "number", 0.2, 20, "", digits=2)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Cell(Sheet):
+    """One cell; its tables rise, in charge and in temperature, and are flat beyond their ends.
+
+    Without a table by temperature the usual one of its chemistry is taken, an estimate.
+    """
+
+    chemistry: Literal[
+        "lithium ion", "lithium iron phosphate", "nickel metal hydride", "lead acid"
+    ] = choice("Chemistry", default="lithium ion")
+    capacity: float = number("Capacity", "charge", 36, 3.6e6, "Ah", digits=2)
+    max_current: float | None = number("Current at most", "current", 0.01, 500, "A", default=None)
+    cut_off: float | None = number(
+        "Empty below", "voltage", 0.5, 4, "V", default=None, empty="none", digits=2
+    )
+    table: tuple[CellPoint, ...] = items("Voltage and resistance", least=2, most=60)
+    warmth: tuple[CellWarmth, ...] = items("By temperature", default=(), most=20)
+    volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
+    mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
+    price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=1)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class ProtectionBoard:
+    """The board that opens when the pack is asked too much."""
+
+    max_current: float | None = number("Opens above", "current", 0.1, 500, "A")
+    cut_off: float | None = number(
+        "Opens below", "voltage", 0.5, 400, "V", default=None, empty="none", digits=2
+    )
+    resistance: float = number("Board resistance", "resistance", 0, 1, "mΩ", default=0.0, digits=0)
+    volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
+    mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
+    price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Pack:
+    """Cells in series x parallel, behind a protection board and leads."""
+
+    kind: Literal["pack"]
+    cell: Cell
+    series: int = number("Cells in series", "number", 1, 100, "", default=1, digits=0)
+    parallel: int = number("Cells in parallel", "number", 1, 100, "", default=1, digits=0)
+    board: ProtectionBoard | None = choice("Protection board", default=None)
+    health: float = number(
+        "Capacity left by age",
+        "share",
+        0.3,
+        1,
+        "%",
+        default=1.0,
+        digits=0,
+        help="100 % is new. At 80 % a cell has some 1.6 times the resistance of a new one.",
+    )
+    lead_resistance: float = number(
+        "Lead resistance", "resistance", 0, 5, "mΩ", default=0.02, digits=0
+    )
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class WallSupply(Sheet):
+    """A wall supply or laptop brick."""
+
+    kind: Literal["wall"]
+    name: str = text("Name", default="Wall supply")
+    form: Literal["wall supply", "laptop brick", "house battery", "power bank"] = choice(
+        "Form", default="wall supply"
+    )
+    energy: float | None = number(
+        "Energy it holds",
+        "energy",
+        360,
+        1e9,
+        "Wh",
+        default=None,
+        empty="no end",
+        digits=0,
+        help="Of a battery or power bank, at its output. Empty: from the wall, without end.",
+    )
+    voltage: float = number("Voltage", "voltage", 1, 400, "V")
+    resistance: float = number("Regulation", "resistance", 0, 10, "mΩ", default=0.0, digits=0)
+    continuous_current: float = number("Continuous current", "current", 0.05, 500, "A")
+    burst_current: float | None = number(
+        "Burst current",
+        "current",
+        0.05,
+        1000,
+        "A",
+        default=None,
+        empty="continuous",
+        help="Empty: its continuous one.",
+    )
+    mass: float = number(
+        "Weight carried",
+        "mass",
+        0,
+        20,
+        "g",
+        default=0.0,
+        digits=0,
+        help="0 when it stays on the wall.",
+    )
+    price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Mains:
+    """The amplifier has its own mains supply."""
+
+    kind: Literal["mains"]
+
+
+Source = Annotated[Pack | WallSupply | Mains, Field(discriminator="kind", title="Power from")]
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Converter:
+    """A step between source and boards."""
+
+    id: str = identity("converter")
+    name: str = text("Name", default="Converter")
+    output_voltage: float = number("Output", "voltage", 1, 400, "V")
+    efficiency: float = number("Efficiency", "share", 0.1, 1, "%", default=0.9, digits=0)
+    input_current: float | None = number(
+        "Input current at most", "current", 0.05, 500, "A", default=None
+    )
+    output_current: float | None = number(
+        "Output current at most", "current", 0.05, 500, "A", default=None, empty="none stated"
+    )
+    idle_power: float = number(
+        "Takes by itself", "power", 0, 50, "W", default=0.0, digits=2, help="With nothing on it."
+    )
+    cut_off: float | None = number(
+        "Stops below", "voltage", 0.5, 400, "V", default=None, empty="none"
+    )
+    mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
+    price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
