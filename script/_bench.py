@@ -96,7 +96,7 @@ def edits() -> None:
 BRANCHES = (
     (("box", "openings", 0, "added_mass"), 1e-4),
     (("voice", "channels", 0, "blocks", 1, "gain"), 1e-4),
-    (("power", "source", "lead_resistance"), 1e-4),
+    (("power", "lead", "contacts"), 1e-4),
     (("brief", "loudness", "level"), 1e-5),
     (("brief", "cost", "price"), 1e-4),
 )

@@ -48,7 +48,7 @@ def random_designs(base, count):
         (("box", "groups", 0, "driver", "pe"), 2, 100),
         (("power", "source", "board", "max_current"), 1, 20),
         (("power", "boards", 0, "part", "current_limit"), 0.5, 10),
-        (("power", "source", "lead_resistance"), 0, 0.8),
+        (("power", "lead", "contacts"), 0, 0.8),
         (("brief", "loudness", "level"), 80, 108),
         (("brief", "bass", "frequency"), 30, 120),
         (("voice", "channels", 0, "blocks", 1, "gain"), -12, 12),

@@ -167,9 +167,9 @@ def test_the_start_page_stays_inside_its_window(window, usual):
 def test_find_brings_a_field_into_view(window, usual):
     text_size.choose(zoom=2.0)
     settle()
-    window.reveal(("power", "source", "lead_resistance"))
+    window.reveal(("power", "lead", "contacts"))
     settle()
-    field = window.stage.field(("power", "source", "lead_resistance")).edit
+    field = window.stage.field(("power", "lead", "contacts")).edit
     assert field.visibleRegion().boundingRect() == field.rect()
 
 

@@ -203,7 +203,7 @@ NUMBERS = st.sampled_from(
         (("box", "openings", 0, "radiator", "cmp"), 1e-6, 0.1),
         (("power", "source", "series"), 1, 30),
         (("power", "source", "parallel"), 1, 20),
-        (("power", "source", "lead_resistance"), 0, 5),
+        (("power", "lead", "contacts"), 0, 5),
         (("power", "boards", 0, "part", "gain"), 0, 60),
         (("brief", "loudness", "level"), 50, 140),
         (("brief", "bass", "frequency"), 10, 300),

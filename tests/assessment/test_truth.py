@@ -8,6 +8,7 @@ from firecrest.core.power.amplifier import DEFAULT_LOSS, Claim, read_claims
 from firecrest.design.amplifiers import Claim as SheetClaim
 from firecrest.design.brief import Conditions
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
+from firecrest.design.power import Lead
 from firecrest.design.sources import WallSupply
 from firecrest.files.demos import read_demo
 from firecrest.present.power.power import amplifier_truth
@@ -78,7 +79,8 @@ def with_claim(design, **figures):
 
 def on_supply(design, volts, amperes):
     supply = WallSupply(kind="wall", voltage=volts, continuous_current=amperes)
-    return replace_at(design, ("power", "source"), supply)
+    stiff = replace_at(design, ("power", "lead"), Lead(contacts=0.0))
+    return replace_at(stiff, ("power", "source"), supply)
 
 
 def test_watts_here_never_pass_the_supply_nor_the_claim(slipway):

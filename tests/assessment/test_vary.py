@@ -35,7 +35,7 @@ SHARES = (
     ("power", "boards", 0, "part", "idle_current"),
     ("power", "source", "cell", "capacity"),
     ("power", "source", "cell", "table", 2, "rest_voltage"),
-    ("power", "source", "lead_resistance"),
+    ("power", "lead", "contacts"),
     ("power", "source", "voltage"),
     ("power", "boards", 1, "part", "full_scale"),
     ("voice", "channels", 0, "blocks", 0, "frequency"),

@@ -16,7 +16,7 @@ from firecrest.design.brief import (
 )
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
-from firecrest.design.power import FittedAmplifier, FittedDsp, OtherLoad, Power
+from firecrest.design.power import FittedAmplifier, FittedDsp, Lead, OtherLoad, Power
 from firecrest.design.sources import Cell, CellPoint, Mains, Pack, ProtectionBoard, WallSupply
 from firecrest.design.voice import Channel, HighPass, LowPass, LowShelf, Parametric, Voice
 
@@ -80,7 +80,7 @@ def any_power(channels: int = 1) -> Power:
         name="Sedge", claims=(Claim(power=100.0, load=4.0),), channels=channels, own_mains=True
     )
     boards = (FittedAmplifier(part=board), FittedDsp(part=DspBoard(name="Teal")))
-    return Power(boards=boards, source=Mains(kind="mains"))
+    return Power(boards=boards, source=Mains(kind="mains"), lead=Lead(contacts=0.0))
 
 
 def case_design(name: str) -> Design:
@@ -252,7 +252,8 @@ def _power(s: dict) -> Power:
     )
     dsp = DspBoard(name="Teal", full_scale=s["dsp"]["full_scale_out_Vrms"])
     boards = (FittedAmplifier(part=amplifier), FittedDsp(part=dsp))
-    return Power(boards=boards, source=_source(s["supply"]), other_loads=loads)
+    lead = Lead(contacts=s["supply"].get("R_leads", 0.0))
+    return Power(boards=boards, source=_source(s["supply"]), other_loads=loads, lead=lead)
 
 
 def _source(supply: dict) -> Pack | WallSupply | Mains:
@@ -285,5 +286,4 @@ def _source(supply: dict) -> Pack | WallSupply | Mains:
         board=ProtectionBoard(
             max_current=float(board["I_max"]), cut_off=board["V_min"], resistance=board["R"]
         ),
-        lead_resistance=supply["R_leads"],
     )

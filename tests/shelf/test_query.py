@@ -53,7 +53,7 @@ def test_what_is_found():
         return {e.id for e in matching(found, parse_query(text))}
 
     assert ids("W13-4") == {"alder-w13-4", "hornbeam-w13-4l"}
-    assert ids("laptop") == {"fen-b19", "fen-b20"}
+    assert ids("laptop") == {"fen-19-3", "fen-b19", "fen-b20"}
     assert ids("subwoofer, 12 in") == {"hornbeam-s30-2x4", "hornbeam-s30-2x2"}
     assert "alder-f8-4" in ids("fs 90 to 100", kind="driver")
     assert ids("rowan", kind="driver") == set()

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from firecrest.assessment.lower import inputs
-from firecrest.core.arrays import Number
+from firecrest.core.arrays import Number, largest
 from firecrest.core.power import source as src
 from firecrest.core.power.boards import Board, Boards, Feed, Load, Standing, load_power, standing
 from firecrest.core.power.cold import worn
@@ -15,10 +15,12 @@ from firecrest.design.outputs import Carried
 from firecrest.design.sources import Converter
 
 FLAT = (0.0, 1.0)
+DROPOUT = 0.5
+"""V that a converter which steps down needs above its output: an estimate of common parts."""
 
 
-def pack_model(pack: inputs.Pack, temperature: Number) -> src.Pack:
-    """Cells at ``temperature`` (K), board and leads as one."""
+def pack_model(pack: inputs.Pack, lead: Number, temperature: Number) -> src.Pack:
+    """Cells at ``temperature`` (K), board and a ``lead`` of so many ohms as one."""
     cell, board = pack.cell, pack.board
     left = worn(cell.table, cell.capacity, cell.warmth, temperature, pack.health)
     return src.Pack(
@@ -31,7 +33,9 @@ def pack_model(pack: inputs.Pack, temperature: Number) -> src.Pack:
         board.resistance if board else 0.0,
         board.max_current if board else None,
         board.cut_off if board else None,
-        pack.lead_resistance,
+        lead,
+        pack.spread,
+        board.own_current if board else 0.0,
     )
 
 
@@ -43,19 +47,23 @@ def store_of(power: inputs.Power, temperature: Number) -> src.Pack | None:
     """
     source = power.source
     if isinstance(source, inputs.Pack):
-        return pack_model(source, temperature)
+        return pack_model(source, power.lead.resistance, temperature)
     if source is None or source.energy is None:
         return None
-    return flat_pack(source, source.energy / source.voltage)
+    return flat_pack(power, source, source.energy / source.voltage)
 
 
 def converter_model(part: Converter) -> src.Converter:
-    """A converter."""
+    """A converter; one that steps down stops a little above its output."""
+    cut_off: Number | None = part.cut_off
+    if part.step == "down":
+        least = part.output_voltage + DROPOUT
+        cut_off = least if cut_off is None else largest((cut_off, least))
     return src.Converter(
         part.output_voltage,
         part.efficiency,
         part.input_current,
-        part.cut_off,
+        cut_off,
         part.output_current,
         part.idle_power,
     )
@@ -71,8 +79,8 @@ def boards_of(power: inputs.Power, carried: tuple[Carried, ...] = ()) -> Boards:
     )
 
 
-def loads_of(power: inputs.Power) -> Number:
-    """What DSP, receivers and other loads take from the source, W."""
+def loads_list(power: inputs.Power) -> list[Load]:
+    """DSP, receivers and other loads, in this order."""
     loads = [Load(power.dsp.power, power.dsp.regulator, power.dsp_rail)]
     loads += [
         Load(item.power, item.regulator, rail)
@@ -82,7 +90,12 @@ def loads_of(power: inputs.Power) -> Number:
         Load(load.power, load.efficiency, rail)
         for load, rail in zip(power.other_loads, power.load_rails, strict=True)
     ]
-    return load_power(loads, [converter_model(part) for part in power.converters])
+    return loads
+
+
+def loads_of(power: inputs.Power) -> Number:
+    """What they take from the source, W."""
+    return load_power(loads_list(power), [converter_model(part) for part in power.converters])
 
 
 def standing_of(power: inputs.Power) -> Standing:
@@ -95,10 +108,10 @@ def playing(power: inputs.Power) -> Player:
     return player_of(boards_of(power), loads_of(power))
 
 
-def flat_pack(source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
-    """A supply as a pack that keeps its voltage."""
+def flat_pack(power: inputs.Power, source: inputs.Supply, amperes: Number = 1.0) -> src.Pack:
+    """A supply as a pack that keeps its voltage, behind the lead."""
     table = src.CellTable(FLAT, (source.voltage,) * 2, (source.resistance,) * 2)
-    return src.Pack(table, amperes, None, None, 1, 1)
+    return src.Pack(table, amperes, None, None, 1, 1, lead_resistance=power.lead.resistance)
 
 
 def _rest(power: inputs.Power, pack: src.Pack, charge: Number) -> dict[str, Number]:
@@ -139,11 +152,12 @@ def source_at(power: inputs.Power, charge: Number, temperature: Number) -> src.S
     if source is None:
         return src.Source(0.0, 0.0)
     if isinstance(source, inputs.Pack):
-        pack = pack_model(source, temperature)
+        pack = pack_model(source, power.lead.resistance, temperature)
         made = src.pack_source(pack, charge)
     else:
-        pack = flat_pack(source)
+        pack = flat_pack(power, source)
         burst = source.continuous_current if source.burst_current is None else source.burst_current
         limits = {"supply": burst}
-        made = src.Source(source.voltage, source.resistance, limits, source.continuous_current)
+        ohms = source.resistance + power.lead.resistance
+        made = src.Source(source.voltage, ohms, limits, source.continuous_current)
     return replace(made, at_rest=_rest(power, pack, charge))

@@ -123,6 +123,93 @@ class Amplifier(BoardPart):
         empty="not known",
         help="Above it the board may break: nothing is promised there.",
     )
+    start_voltage: float | None = number(
+        "Starts above",
+        "voltage",
+        0.5,
+        400,
+        "V",
+        default=None,
+        empty="as it stops",
+        help="Volts it needs to switch on. Empty: as much as it stops below.",
+    )
+    sleep_current: float | None = number(
+        "Current asleep",
+        "current",
+        0,
+        20,
+        "mA",
+        default=None,
+        empty="cannot sleep",
+        digits=0,
+        help="Of the whole board, once it has gone to sleep. Empty: it never does.",
+    )
+    sleep_after: float = number(
+        "Sleeps after",
+        "time",
+        1,
+        86400,
+        "min",
+        default=600.0,
+        digits=0,
+        help="After the last signal.",
+    )
+    input_resistance: float | None = number(
+        "Input resistance",
+        "resistance",
+        100,
+        1e7,
+        "kΩ",
+        default=None,
+        empty="20 kΩ",
+        digits=0,
+        help="Of each input. Empty: 20 kΩ, an estimate.",
+    )
+    noise: float | None = number(
+        "Noise at the output",
+        "voltage",
+        0,
+        1,
+        "µV",
+        default=None,
+        digits=0,
+        help="Volts rms with nothing at the input, gain at its highest.",
+    )
+    noise_ratio: float | None = number(
+        "Signal to noise",
+        "gain",
+        20,
+        150,
+        "dB",
+        default=None,
+        digits=0,
+        help="Where no noise in volts is stated: re the power of the first claim.",
+    )
+    noise_weighted: bool = choice(
+        "Noise is A-weighted",
+        default=True,
+        help="Unweighted noise reads some 2 dB more than the ear hears of it.",
+    )
+    bulk_capacitance: float = number(
+        "Bulk capacitance",
+        "capacitance",
+        0,
+        0.2,
+        "µF",
+        default=0.0,
+        digits=0,
+        help="Of the large capacitors at its supply: they draw a surge when it is switched on.",
+    )
+    heat_resistance: float | None = number(
+        "Heat, case to air",
+        "thermal resistance",
+        0.05,
+        200,
+        "K/W",
+        default=None,
+        empty="by its size",
+        help="Empty: from the six faces of its brick, an estimate to 40 %.",
+    )
     other_outputs: tuple[OutputKind, ...] = items("Outputs of another kind", default=(), most=4)
 
 
@@ -131,6 +218,16 @@ class Receiver(BoardPart):
     """What receives the sound, by radio or by wire."""
 
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
+    standby_power: float = number(
+        "In standby",
+        "power",
+        0,
+        100,
+        "W",
+        default=0.0,
+        digits=2,
+        help="While the box is on and asleep; 0 when it is switched off with the rest.",
+    )
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
 
 
@@ -162,5 +259,47 @@ class DspBoard(BoardPart):
         "Sample rate", "frequency", 32000, 384000, "kHz", default=96000.0, digits=1
     )
     filters: int = number("Filters it has", "number", 0, 500, "", default=20, digits=0)
+    full_scale_input: float | None = number(
+        "Input at full scale",
+        "voltage",
+        0.05,
+        20,
+        "V",
+        default=None,
+        empty="as its output",
+        digits=2,
+        help="Volts rms at its input that reach 0 dBFS. Empty: as many as at its output.",
+    )
+    input_resistance: float | None = number(
+        "Input resistance",
+        "resistance",
+        100,
+        1e7,
+        "kΩ",
+        default=None,
+        empty="20 kΩ",
+        digits=0,
+        help="Of each input. Empty: 20 kΩ, an estimate.",
+    )
+    noise: float | None = number(
+        "Noise at the output",
+        "voltage",
+        0,
+        1,
+        "µV",
+        default=None,
+        digits=0,
+        help="Volts rms, A-weighted, with nothing at the input.",
+    )
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
+    standby_power: float = number(
+        "In standby",
+        "power",
+        0,
+        100,
+        "W",
+        default=0.0,
+        digits=2,
+        help="While the box is on and asleep; 0 when it is switched off with the rest.",
+    )
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)

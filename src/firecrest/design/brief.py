@@ -169,6 +169,17 @@ class Listening:
         digits=1,
         help="Lifts the bass below the room's first mode, c/(2 × longest side). Empty: outdoors.",
     )
+    noise_floor: float | None = number(
+        "Noise where it is heard",
+        "level",
+        0,
+        100,
+        "dB",
+        default=None,
+        digits=0,
+        empty="quiet room",
+        help="A-weighted. The box may hiss up to that. Empty: 25 dB(A), a quiet room.",
+    )
     room_lift: float = number(
         "Room lifts the bass by",
         "gain",

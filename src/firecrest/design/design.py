@@ -16,7 +16,7 @@ from firecrest.design.power import BUS, Power
 from firecrest.design.sources import Pack
 from firecrest.design.voice import HighPass, LowPass, Voice
 
-SCHEMA_VERSION = 5
+SCHEMA_VERSION = 6
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -101,11 +101,23 @@ def _designs_became_projects(body: dict[str, Any]) -> dict[str, Any]:
     return {**whole, "variants": [{k: v for k, v in body.items() if k not in whole}]}
 
 
+def _leads_got_wire(body: dict[str, Any]) -> dict[str, Any]:
+    """6: the lead is its wire and its contacts, of every source; what a pack's had are contacts."""
+    for variant in _items(body, "variants"):
+        power = _branch(variant, "power")
+        source = _branch(power, "source")
+        if power:
+            usual = 0.02 if source.get("kind") == "pack" else 0.0
+            power["lead"] = {"contacts": source.pop("lead_resistance", usual)}
+    return body
+
+
 STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _parts_got_sheets,
     2: _boxes_got_pairs_and_places,
     3: _elements_got_ids,
     4: _designs_became_projects,
+    5: _leads_got_wire,
 }
 """From version -> function that returns the body of the next version."""
 

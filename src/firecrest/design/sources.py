@@ -8,6 +8,17 @@ from pydantic.dataclasses import dataclass
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
 from firecrest.design.sheet import Sheet
 
+Contact = Literal[
+    "barrel 5.5 mm",
+    "magnetic contact",
+    "USB-C",
+    "USB-C, marked lead",
+    "screw terminal",
+    "pack plug, small",
+    "pack plug, large",
+]
+"""What charges or feeds through a wall; ``core.power.connectors`` knows what each bears."""
+
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class CellPoint:
@@ -39,6 +50,16 @@ class Cell(Sheet):
     ] = choice("Chemistry", default="lithium ion")
     capacity: float = number("Capacity", "charge", 36, 3.6e6, "Ah", digits=2)
     max_current: float | None = number("Current at most", "current", 0.01, 500, "A", default=None)
+    charge_current: float | None = number(
+        "Charged at most at",
+        "current",
+        0.01,
+        500,
+        "A",
+        default=None,
+        empty="half its Ah",
+        help="Empty: half its capacity in an hour, an estimate.",
+    )
     cut_off: float | None = number(
         "Empty below", "voltage", 0.5, 4, "V", default=None, empty="none", digits=2
     )
@@ -58,9 +79,57 @@ class ProtectionBoard:
         "Opens below", "voltage", 0.5, 400, "V", default=None, empty="none", digits=2
     )
     resistance: float = number("Board resistance", "resistance", 0, 1, "mΩ", default=0.0, digits=0)
+    own_current: float = number(
+        "Takes by itself",
+        "current",
+        0,
+        1,
+        "mA",
+        default=0.0,
+        digits=2,
+        help="At all times, also when everything is switched off.",
+    )
+    balances: bool = choice(
+        "Balances the cells",
+        default=True,
+        help="Brings all groups to the same voltage at the end of each charge.",
+    )
     volume: float = number("Room it takes", "volume", 0, 1, "L", default=0.0, digits=3)
     mass: float = number("Weight", "mass", 0, 20, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e4, "€", default=0.0, digits=0)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class Charger:
+    """What charges a pack: constant current, then constant voltage."""
+
+    name: str = text("Name", default="Charger")
+    current: float = number("Charging current", "current", 0.01, 200, "A", digits=2)
+    voltage: float = number("Charges to", "voltage", 0.5, 500, "V", digits=2)
+    end_current: float | None = number(
+        "Ends at",
+        "current",
+        0.001,
+        100,
+        "A",
+        default=None,
+        empty="a 20th of the Ah",
+        digits=2,
+        help="Empty: a twentieth of the pack's capacity in an hour.",
+    )
+    lead_resistance: float = number(
+        "Charger's lead", "resistance", 0, 5, "mΩ", default=0.03, digits=0
+    )
+    contact: Contact = choice(
+        "Charging contact",
+        default="barrel 5.5 mm",
+        help="Each bears so much: magnetic contacts 2 A, small barrels 5 A.",
+    )
+    while_playing: bool = choice(
+        "May play while it charges",
+        default=True,
+        help="The box hangs at the pack's terminals, beside the charger.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -82,8 +151,27 @@ class Pack:
         digits=0,
         help="100 % is new. At 80 % a cell has some 1.6 times the resistance of a new one.",
     )
-    lead_resistance: float = number(
-        "Lead resistance", "resistance", 0, 5, "mΩ", default=0.02, digits=0
+    spread: float = number(
+        "Weak group, less by",
+        "share",
+        0,
+        0.5,
+        "%",
+        default=0.0,
+        digits=0,
+        help="Of the groups in series. Matched new cells: 0; salvaged or unmatched: about 3 %.",
+    )
+    charger: Charger | None = choice("Charger", default=None)
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class SupplyStep:
+    """A voltage that can be asked for, with the currents it gives then."""
+
+    voltage: float = number("Voltage", "voltage", 1, 60, "V")
+    continuous_current: float = number("Continuous", "current", 0.05, 50, "A")
+    burst_current: float | None = number(
+        "Burst", "current", 0.05, 100, "A", default=None, empty="continuous"
     )
 
 
@@ -93,8 +181,45 @@ class WallSupply(Sheet):
 
     kind: Literal["wall"]
     name: str = text("Name", default="Wall supply")
-    form: Literal["wall supply", "laptop brick", "house battery", "power bank"] = choice(
-        "Form", default="wall supply"
+    form: Literal["wall supply", "laptop brick", "house battery", "car outlet", "power bank"] = (
+        choice("Form", default="wall supply")
+    )
+    behaviour: Literal["constant current", "fold-back", "hiccup", "latch"] = choice(
+        "When asked too much",
+        default="constant current",
+        help="Its voltage sinks; it gives less and less; it goes off and tries again; it goes off "
+        "until it is unplugged.",
+    )
+    short_current: float | None = number(
+        "Current into a short circuit",
+        "current",
+        0,
+        1000,
+        "A",
+        default=None,
+        empty="a quarter of burst",
+        help="Of one that folds back. Empty: a quarter of its burst current, an estimate.",
+    )
+    trip_time: float = number(
+        "Goes off after", "time", 0.001, 60, "s", default=0.1, digits=2, help="Of too much current."
+    )
+    retry_time: float = number(
+        "Tries again after", "time", 0.01, 600, "s", default=1.0, digits=1, help="Having gone off."
+    )
+    steps: tuple[SupplyStep, ...] = items("Voltages that can be asked for", default=(), most=10)
+    keep_current: float | None = number(
+        "Goes off below",
+        "current",
+        0,
+        5,
+        "mA",
+        default=None,
+        empty="never",
+        digits=0,
+        help="Many power banks switch off when little is drawn.",
+    )
+    time_out: float = number(
+        "After", "time", 1, 36000, "s", default=30.0, digits=0, help="Of so small a load."
     )
     energy: float | None = number(
         "Energy it holds",
@@ -149,6 +274,12 @@ class Converter:
 
     id: str = identity("converter")
     name: str = text("Name", default="Converter")
+    step: Literal["up or down", "up", "down"] = choice(
+        "Steps",
+        default="up or down",
+        help="One that steps down stops 0.5 V above its output; one that steps up cannot take more "
+        "than it gives.",
+    )
     output_voltage: float = number("Output", "voltage", 1, 400, "V")
     efficiency: float = number("Efficiency", "share", 0.1, 1, "%", default=0.9, digits=0)
     input_current: float | None = number(

@@ -83,5 +83,4 @@ START_PACK = Pack(
     series=5,
     parallel=1,
     board=ProtectionBoard(max_current=15.0, cut_off=15.25, resistance=0.015),
-    lead_resistance=0.025,
 )

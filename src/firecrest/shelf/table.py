@@ -35,9 +35,10 @@ _LISTS: Mapping[str, tuple[tuple[str, float], ...]] = {
     "table": (("charge", 0.01), ("rest_voltage", 1.0), ("resistance", 1e-3)),
     "large": (("travel", 1e-3), ("bl", 0.01), ("kms", 0.01), ("le", 0.01)),
     "warmth": (("temperature", 1.0), ("capacity", 0.01), ("resistance", 1.0)),
+    "steps": (("voltage", 1.0), ("continuous_current", 1.0), ("burst_current", 1.0)),
 }
 """Lists in one cell: ``60/4/24/10; 33/8/24/1`` is W/Ω/V/%, ``0/2.95/36`` is %/V/mΩ, ``253.15/70/4``
-K, % and times.
+K, % and times, ``12/2.5/3`` V/A/A.
 """
 
 

@@ -97,7 +97,7 @@ def test_every_row_has_a_place_in_the_chain_and_words():
 
 
 def test_a_swing_that_the_pack_lowers_is_told_as_sag(slipway):
-    soft = set_number(slipway, ("power", "source", "lead_resistance"), 3.0)
+    soft = set_number(slipway, ("power", "lead", "contacts"), 3.0)
     a = assess(soft).acoustic
     swing = next(x for x in a.limits if x.name == "swing")
     assert swing.pack.any()

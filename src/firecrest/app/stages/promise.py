@@ -25,7 +25,7 @@ from firecrest.design.tolerances import Tolerances
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.frame.meters import mark_of
 from firecrest.present.plot import plots
-from firecrest.present.power.power import hearing_caution
+from firecrest.present.power.cautions import hearing_caution
 from firecrest.present.promise.brief import clauses
 from firecrest.present.text import words
 
@@ -162,6 +162,7 @@ class PromiseStage(Stage):
             (*conditions, "humidity"),
             (*listening, "crest"),
             (*listening, "burst"),
+            (*listening, "noise_floor"),
         )
         place = numbers(session, (*listening, "room"), (*listening, "room_lift"))
         baffle = bound_check(session, (*listening, "baffle"), "Step of the front (baffle)")

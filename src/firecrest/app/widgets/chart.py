@@ -32,7 +32,7 @@ from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
 from firecrest.present.plot.placement import apart
-from firecrest.present.plot.plot import Plot
+from firecrest.present.plot.plot import STRAIGHT, Plot
 
 LEFT, RIGHT = 50, 24
 """Pixels beside the plot area."""
@@ -119,7 +119,7 @@ class Chart(pg.PlotWidget):
 
     def _axis(self, x: np.ndarray) -> np.ndarray:
         assert self.content is not None
-        return x if self.content.x_axis == "hours" else np.log10(np.maximum(x, 1e-9))
+        return x if self.content.x_axis in STRAIGHT else np.log10(np.maximum(x, 1e-9))
 
     def _x_range(self) -> tuple[float, float]:
         assert self.content is not None

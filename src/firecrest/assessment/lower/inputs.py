@@ -19,7 +19,7 @@ from firecrest.core.power.source import CellTable
 from firecrest.design.box import Case, Chamber, Port, Position
 from firecrest.design.brief import Brief
 from firecrest.design.outputs import Carried
-from firecrest.design.power import OtherLoad
+from firecrest.design.power import Lead, OtherLoad
 from firecrest.design.sources import Converter, ProtectionBoard
 from firecrest.design.voice import Voice
 
@@ -172,8 +172,8 @@ class Pack:
     series: int
     parallel: int
     board: ProtectionBoard | None
-    lead_resistance: Number
     health: Number
+    spread: Number
 
 
 @dataclass(frozen=True)
@@ -206,6 +206,7 @@ class Power:
     converters: tuple[Converter, ...]
     other_loads: tuple[OtherLoad, ...]
     load_rails: tuple[int | None, ...]
+    lead: Lead
 
 
 @dataclass(frozen=True)

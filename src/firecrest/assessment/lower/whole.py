@@ -106,9 +106,7 @@ def _lower_power(power: Power) -> inputs.Power:
     if isinstance(power.source, Pack):
         pack = power.source
         cell = lower_cell(pack.cell)
-        source = inputs.Pack(
-            cell, pack.series, pack.parallel, pack.board, pack.lead_resistance, pack.health
-        )
+        source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.health, pack.spread)
     elif isinstance(power.source, WallSupply):
         source = lower_supply(power.source)
     amplifiers = [board for _, board in power.amplifiers]
@@ -125,6 +123,7 @@ def _lower_power(power: Power) -> inputs.Power:
         power.converters,
         power.other_loads,
         _rails(power, power.other_loads),
+        power.lead,
     )
 
 

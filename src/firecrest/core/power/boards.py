@@ -7,9 +7,9 @@ A board hangs on the bus itself, or behind a converter. Before anything plays th
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from firecrest.core.arrays import Number
+from firecrest.core.arrays import Number, root
 from firecrest.core.power.amplifier import AmplifierModel
-from firecrest.core.power.source import Converter
+from firecrest.core.power.source import Converter, Source
 
 
 @dataclass(frozen=True)
@@ -92,3 +92,13 @@ def standing(boards: Boards, loads: Number) -> Standing:
         watts = watts + converter.output_voltage * idle / converter.efficiency
         watts = watts + converter.idle_power
     return Standing(sum((model.idle_current for model in boards.on_bus()), 0.0), watts)
+
+
+def drawn_at_rest(source: Source, stands: Standing) -> Number:
+    """A that a source gives before anything plays; NaN where it cannot.
+
+    I0 + P/V at the larger root of V^2 - (Voc - R I0) V + R P = 0.
+    """
+    open_voltage = source.voltage - source.resistance * stands.amperes
+    under = root(open_voltage**2 - 4 * source.resistance * stands.watts)
+    return stands.amperes + stands.watts / ((open_voltage + under) / 2)

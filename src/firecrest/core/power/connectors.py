@@ -18,9 +18,9 @@ class Connector:
 
 CONNECTORS = (
     Connector("barrel 5.5 mm", 5.0),
-    Connector("pin header 2.54 mm", 2.0),
-    Connector("pin header 3.96 mm", 5.0),
-    Connector("screw terminal 5 mm", 10.0),
+    Connector("pin header 2.54", 2.0),
+    Connector("pin header 3.96", 5.0),
+    Connector("screw terminal", 10.0),
     Connector("blade 2.8 mm", 4.0),
     Connector("blade 4.8 mm", 8.0),
     Connector("blade 6.3 mm", 15.0),

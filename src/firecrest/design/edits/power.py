@@ -3,12 +3,14 @@
 from typing import Literal
 
 from firecrest.core.errors import DesignError
+from firecrest.core.power.charger import HOUR, USUAL_CURRENT
+from firecrest.core.power.chemistry import CHEMISTRIES
 from firecrest.core.power.cold import USUAL
 from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.power import BUS, OtherLoad, Power
-from firecrest.design.sources import CellPoint, CellWarmth, Mains, Pack, Source, WallSupply
+from firecrest.design.sources import CellPoint, CellWarmth, Charger, Mains, Pack, Source, WallSupply
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
@@ -148,6 +150,25 @@ def with_protection(design: Design, on: bool) -> tuple[str, Design]:
         board = rebuilt(start, cut_off=opens)
     word = "Add" if on else "Remove"
     return f"{word} protection board", replace_at(design, ("power", "source", "board"), board)
+
+
+def with_charger(design: Design, on: bool) -> tuple[str, Design]:
+    """(label, design) with a charger for the pack, or without: to the full voltage of its cells, at
+    what they bear while charging.
+    """
+    pack = design.power.source
+    if not isinstance(pack, Pack):
+        raise DesignError("Only a pack has a charger.")
+    charger = None
+    if on:
+        full = CHEMISTRIES[pack.cell.chemistry].full or pack.cell.table[-1].rest_voltage
+        usual = USUAL_CURRENT * pack.cell.capacity / HOUR
+        most = pack.cell.charge_current or usual
+        charger = Charger(
+            current=float(f"{0.8 * most * pack.parallel:.2g}"), voltage=round(full * pack.series, 2)
+        )
+    word = "Add" if on else "Remove"
+    return f"{word} charger", replace_at(design, ("power", "source", "charger"), charger)
 
 
 def with_efficiency(design: Design, path: Path, on: bool) -> tuple[str, Design]:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.power.dangers import dangers
 from firecrest.assessment.verdicts import Promise
 from firecrest.design.design import Design
 from firecrest.present.text import words
@@ -163,8 +164,11 @@ def standing(assessment: Assessment) -> str:
     return ". ".join([f"Promises: {counts}", *behind])
 
 
+DANGER = ("{} danger", "{} dangers")
+
+
 def summary(assessment: Assessment) -> list[tuple[str, str]]:
-    """(mark, words) of each state that occurs, at most three, most pressing last."""
+    """(mark, words) of each state that occurs, at most three, most pressing last; dangers too."""
     wordings = {
         "met": "{} kept",
         "close": "{} close",
@@ -174,5 +178,8 @@ def summary(assessment: Assessment) -> list[tuple[str, str]]:
     }
     marks = [mark_of(p) for p in assessment.promises]
     counts = [(m, marks.count(m)) for m in wordings if m in marks]
-    shown = counts if len(counts) <= 3 else [counts[0], *counts[-2:]]
-    return [(m, wordings[m].format(n)) for m, n in shown] or [("none", "none made")]
+    found = len(dangers(assessment.design))
+    most = 2 if found else 3
+    shown = counts if len(counts) <= most else [counts[0], *counts[1 - most :]]
+    rows = [(m, wordings[m].format(n)) for m, n in shown] or [("none", "none made")]
+    return [*rows, ("short", DANGER[found > 1].format(found))] if found else rows

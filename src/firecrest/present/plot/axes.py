@@ -22,6 +22,9 @@ def x_ticks(plot: Plot) -> Ticks:
     if plot.x_axis == "area":
         areas = area_ticks(low, high)
         return [(float(np.log10(t)), f"{t:g} cm²" if t == areas[-1] else f"{t:g}") for t in areas]
+    if plot.x_axis == "level":
+        levels = np.arange(np.ceil(low / 10) * 10, high + 0.01, 10)
+        return [(float(v), _decibels(float(v), last=v == levels[-1])) for v in levels]
     step = next((s for s in (0.5, 1, 2, 5, 10, 20, 50) if high / s <= 8), 100)
     hours = np.arange(0, high, step)
     return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
@@ -45,6 +48,11 @@ def y_ticks(plot: Plot, height: float) -> Ticks:
     ticks = list(zip(map(float, values), texts, strict=True))
     room = max(height - 30, 30) / max(len(ticks), 1)
     return ticks if room > 15 else ticks[::2]
+
+
+def _decibels(value: float, *, last: bool) -> str:
+    text = f"{value:g}".replace("-", "−")
+    return f"{text} dB" if last else text
 
 
 def _hertz(value: int, *, last: bool) -> str:

@@ -16,6 +16,11 @@ TO_BE_SEEN = 0.15
 """DB by which a second line must differ to be drawn."""
 
 
+X_UNITS = {"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²", "level": "dB"}
+STRAIGHT = ("hours", "level")
+"""Axes that are not logarithmic."""
+
+
 def tint_of(code: str) -> str:
     """The tint of a limit's letter, by the name of its pattern."""
     return kind_of_code(code).tint
@@ -111,7 +116,7 @@ class Shortfall:
 @dataclass(frozen=True)
 class Plot:
     """A whole plot. ``x_axis`` is ``frequency`` (Hz), ``distance`` (m), ``area`` (cm2), all three
-    logarithmic, or ``hours``.
+    logarithmic, or ``hours`` or ``level`` (dB).
     """
 
     name: str
@@ -134,7 +139,7 @@ class Plot:
 
     def summary(self) -> str:
         """Each curve in a few words: its highest and lowest value on show, and where."""
-        unit = {"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²"}[self.x_axis]
+        unit = X_UNITS[self.x_axis]
         said = []
         for curve in self.curves:
             x, y = np.asarray(curve.x), np.asarray(curve.y)
@@ -153,7 +158,7 @@ class Plot:
     def table(self) -> tuple[list[str], list[list[float]]]:
         """The data as columns over the first curve's x: titles with units, and rows."""
         lines = [c for c in (*self.curves, *((self.promise,) if self.promise else ())) if len(c.x)]
-        heads = [{"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²"}[self.x_axis]]
+        heads = [X_UNITS[self.x_axis]]
         heads += [f"{c.label} ({self.unit})" for c in lines]
         if not lines:
             return heads, []

@@ -55,6 +55,25 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "too efficient": "the efficiency is higher than the drop allows",
     "drop falls": "the drop falls with current: the claims disagree",
     "drop at idle": "the claims leave less than no drop at idle",
+    # dangers
+    "no protection board": (
+        "{cell} without a protection board. Nothing stops overcharge, deep discharge or a "
+        "short circuit: fit a board for this pack."
+    ),
+    "board above cells": (
+        "the protection board opens above {board:g} A, the cells bear {cells:g} A. Choose "
+        "a board that opens below that, or more cells in parallel."
+    ),
+    "charger too strong": (
+        "the charger gives {charger:g} A, the cells bear {cells:g} A while charging."
+    ),
+    "charger too high": ("the charger goes to {charger:g} V, this pack is full at {pack:g} V."),
+    "charged below freezing": (
+        "below 0 °C lithium cells are not to be charged: metal grows in them."
+    ),
+    "step up fed too high": (
+        "{part} steps up to {gives:g} V but gets up to {gets:g} V: it passes that on."
+    ),
     # how a part fits
     "leaves no air": "leaves no air",
     "as pack": "as {series}S {parallel}P",

@@ -29,7 +29,7 @@ from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken
 from firecrest.present.plot.curves import impedance_picture, response_picture
-from firecrest.present.power.power import part_caution
+from firecrest.present.power.cautions import part_caution
 from firecrest.shelf.entry import LONGEST_NOTE
 
 DRIVER_KINDS = [

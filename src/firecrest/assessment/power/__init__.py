@@ -1,0 +1,1 @@
+"""What the power stage asks of a design: truth of boards, hours, flow, charging, wiring."""
