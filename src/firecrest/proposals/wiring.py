@@ -1,8 +1,11 @@
 """Fuse and wire as the currents of a design want them."""
 
+from typing import Literal
+
 from firecrest.assessment.assess import assess
 from firecrest.assessment.power.wiring import wiring
 from firecrest.core.errors import DesignError
+from firecrest.core.power.fuse import Fuse
 from firecrest.design.design import Design
 from firecrest.design.edits import wiring as edits
 from firecrest.design.power import FittedFuse
@@ -15,8 +18,15 @@ def with_wanted_fuse(design: Design) -> tuple[str, Design]:
         raise DesignError("No currents are known yet: fill in what is missing first.")
     if found.fuse is None:
         raise DesignError("No usual fuse bears the surge when it is switched on: a soft start is.")
-    fuse = FittedFuse(kind=found.fuse.kind.name, rating=float(found.fuse.rating))  # type: ignore[arg-type]
-    return edits.with_fuse(design, on=True, fuse=fuse)
+    return edits.with_fuse(design, on=True, fuse=fitted(found.fuse))
+
+
+def fitted(fuse: Fuse) -> FittedFuse:
+    """A fuse as a part of a design."""
+    kind: Literal["blade", "ceramic tube, slow"] = "blade"
+    if fuse.kind.name != kind:
+        kind = "ceramic tube, slow"
+    return FittedFuse(kind=kind, rating=float(fuse.rating))
 
 
 def with_wanted_wire(design: Design) -> tuple[str, Design]:

@@ -115,7 +115,7 @@ def average_current_limit(bus: Bus, amperes: Number) -> Real:
     p g^2 + (b + V h) g + P0 + V (I0 - I) = 0 with V = Voc - R I.
     """
     draw, r = bus.draw, bus.source.resistance
-    with np.errstate(divide="ignore"):
+    with np.errstate(divide="ignore", over="ignore"):
         limit = np.minimum(amperes, np.divide(bus.source.voltage, 2 * r))
     voltage = bus.source.voltage - r * limit
     losses = _plus(voltage * draw.average * draw.amperes, draw.average * draw.watts)

@@ -171,7 +171,7 @@ def charged_while_playing(pack: Pack, charger: Charger, load: Load) -> Meanwhile
     """
     at = _terminals(pack, charger, load)
     pack_current, volts = at(0.5)
-    seconds = _seconds(pack, charger, 0.2, lambda q: at(q)[0])
+    seconds = _seconds(pack, charger, 0.2, at, load)
     full = pack_current + load.current(volts)
     drawn = charger.current if volts < charger.voltage - 1e-9 else full
     ends = load.current(charger.voltage) <= charger.end_current
@@ -194,13 +194,22 @@ def _terminals(pack: Pack, charger: Charger, load: Load) -> Callable[[float], tu
 
 
 def _seconds(
-    pack: Pack, charger: Charger, start: float, current: Callable[[float], float]
+    pack: Pack,
+    charger: Charger,
+    start: float,
+    at: Callable[[float], tuple[float, float]],
+    load: Load,
 ) -> float | None:
-    """Seconds from ``start`` to full; None where the current gives out on the way."""
+    """Seconds from ``start`` until it is full or the charger ends; None where it never is."""
     edges = np.linspace(start, 1.0, STEPS + 1)
-    found = [current(float(q)) for q in (edges[:-1] + edges[1:]) / 2]
-    if min(found) <= 0:
-        return None
     step = (1.0 - start) / STEPS
-    whole = float(pack.total_capacity) / charger.efficiency
-    return whole * step * sum(1 / amperes for amperes in found)
+    whole, seconds = float(pack.total_capacity) / charger.efficiency, 0.0
+    for charge in (edges[:-1] + edges[1:]) / 2:
+        amperes, volts = at(float(charge))
+        tapers = volts >= charger.voltage - 1e-9 and not charger.by_count
+        if tapers and amperes + load.current(volts) <= charger.end_current:
+            return seconds
+        if amperes <= 0:
+            return None
+        seconds += whole * step / amperes
+    return seconds

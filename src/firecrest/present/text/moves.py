@@ -95,6 +95,14 @@ TITLES: Mapping[str, Words] = {
     "high-pass move": lambda corner: f"Add a high-pass at {figure(corner, 1)} Hz",
     "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
     "part": lambda part: f"Fit {part}",
+    "guarded": lambda: "Fit a protection board",
+    "board at cells": lambda amperes: f"Let the protection board open at {amperes:g} A",
+    "gentle charger": lambda amperes: f"Charge with {amperes:g} A at most",
+    "charger volts": lambda volts: f"Charge to {volts:g} V",
+    "stronger board": lambda amperes: f"Fit a protection board for {amperes:g} A",
+    "stronger converter": lambda part, amperes: f"Take a {part} that bears {amperes:g} A",
+    "wire": lambda area: f"Use {told(area, 'area', 'mm²', 2)} for the lead",
+    "fuse": lambda rating, kind: f"Fit a fuse of {rating:g} A at the pack",
     "second": _second,
     "wiring": _wiring,
     "fold": _fold,
@@ -120,6 +128,13 @@ def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
 
 
 DETAILS: Mapping[str, Words] = {
+    "guarded": lambda: "It opens before the cells are driven too low, too high, or too hard.",
+    "board at cells": lambda amperes: "No more than the cells bear.",
+    "gentle charger": lambda amperes: "No more than the cells bear while charging.",
+    "charger volts": lambda volts: "Full cells, and no more.",
+    "stronger board": lambda amperes: "The cells bear it.",
+    "wire": lambda area: "It loses little and bears what its fuse lets by.",
+    "fuse": lambda rating, kind: f"A {kind} fuse; it must open before the lead gets hot.",
     "tuning": _tuned,
     "balance": lambda names, down: "Every way is then about as loud in its own band.",
     "panels": lambda wall, brace: "Outside as it is: more air inside, and lighter.",

@@ -27,6 +27,7 @@ from firecrest.proposals.moves.cells import cells
 from firecrest.proposals.moves.chamber import chamber
 from firecrest.proposals.moves.count import count
 from firecrest.proposals.moves.drivers import second, wiring
+from firecrest.proposals.moves.feeding import guard, stronger, wires
 from firecrest.proposals.moves.fill import fill
 from firecrest.proposals.moves.high_pass import high_pass
 from firecrest.proposals.moves.kinds import Kind, Proposal, Scene
@@ -41,12 +42,16 @@ from firecrest.proposals.moves.port import port
 from firecrest.proposals.moves.tuning import tuning
 
 KINDS: tuple[Kind, ...] = (
-    high_pass, tuning, mass, air, port, turn, balance, chamber, boost, limiter, count, radiators,
-    cells, supplies, panels, fill, opening, wiring, second, drivers, amplifiers, cell_kinds, place,
-    less,
+    guard, high_pass, tuning, mass, air, port, turn, balance, chamber, boost, limiter, count,
+    radiators, cells, stronger, supplies, wires, panels, fill, opening, wiring, second, drivers,
+    amplifiers, cell_kinds, place, less,
 )  # fmt: skip
-CULTIVATED = ("high-pass", "turn", "balance", "chamber", "port", "limiter")
+CULTIVATED = (
+    "guard", "high-pass", "turn", "balance", "chamber", "port", "limiter", "wire", "fuse",
+)  # fmt: skip
 """Kinds that mend something that is told beside the promises: offered although none moves."""
+SAFER = "guard"
+"""Kind of moves that end a danger: before all others, whatever they cost."""
 TIERS = (0.8, 0.3)
 """Shares of the most that any move brings which part the best, the good and the others."""
 WORTH = 0.05
@@ -173,6 +178,7 @@ def ordered(found: Sequence[Offered]) -> list[Offered]:
         mends = o.proposal.kind in CULTIVATED and o.gain <= WORTH
         worthy = -inf if o.uses <= 0 else -o.gain / o.uses
         return (
+            float(o.proposal.kind != SAFER),
             float(bool(o.breaks)),
             float(o.proposal.asks_less),
             float(mends),
