@@ -18,8 +18,9 @@ from firecrest.core.limits.kinds import KINDS, tint_of
 from firecrest.design.edits.paths import set_number
 from firecrest.present.plot.axes import x_ticks, y_ticks
 from firecrest.present.plot.ceiling import ceiling_plot
-from firecrest.present.plot.plots import runtime_plot, travel_plots
+from firecrest.present.plot.plots import travel_plots
 from firecrest.present.plot.views import impedance_plot
+from firecrest.present.power.hours import evening
 from tests.app.helpers import settle
 from tests.rects import inside
 
@@ -129,7 +130,9 @@ def test_charts_speak(chart):
     assert "peaks at" in chart.accessibleDescription()
 
 
-@pytest.mark.parametrize("make", [runtime_plot, impedance_plot, lambda a: travel_plots(a)[0]])
+@pytest.mark.parametrize(
+    "make", [lambda a: evening(a, "promise")[0], impedance_plot, lambda a: travel_plots(a)[0]]
+)
 def test_other_axes_are_drawn_too(chart, make):
     chart.show_plot(make(chart.session.assessment))
     settle()

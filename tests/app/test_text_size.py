@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFont
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
     QApplication,
     QCheckBox,
@@ -170,6 +171,7 @@ def test_find_brings_a_field_into_view(window, usual):
     window.reveal(("power", "lead", "contacts"))
     settle()
     field = window.stage.field(("power", "lead", "contacts")).edit
+    QTest.qWait(100)  # long texts above it stand higher once they are laid out
     assert field.visibleRegion().boundingRect() == field.rect()
 
 

@@ -405,7 +405,7 @@ def test_the_window_shows_what_the_command_line_says(window, capsys):
 def test_power_source_and_claims_are_changed_in_place(window, slipway):
     window.show_stage("power")
     settle()
-    click(window.stage.kinds.button("wall"))
+    click(window.stage.source.kinds.button("wall"))
     assert window.session.design.power.source.kind == "wall"
     assert meter_of(window, "runtime").margin == "runs from the wall"
     assert window.stage.field(("power", "source", "continuous_current")) is not None

@@ -6,20 +6,21 @@ import numpy as np
 import pytest
 
 from firecrest.assessment.assess import assess
-from firecrest.assessment.truth import clean_watts
+from firecrest.assessment.power.truth import FULL
+from firecrest.assessment.power.truth import row as truth_row
 from firecrest.assessment.vary import vary
 from firecrest.design.amplifiers import Amplifier, Claim, OutputKind, Receiver
-from firecrest.design.brief import Conditions
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.power import FittedAmplifier, FittedReceiver
 from firecrest.design.sources import Converter, Pack
 from firecrest.design.starts import START_PACK
 from firecrest.files.demos import read_demo
 from firecrest.present.parts.parts import cards
-from firecrest.present.power.power import amplifier_truth, bus_words, current_rows
+from firecrest.present.power.currents import current_rows
+from firecrest.present.power.power import bus_words
+from firecrest.present.power.truth import board_truth
 from firecrest.present.text.sentences import field_of_limit
 
-FULL = Conditions(charge=1.0)
 SIDES = Amplifier(
     name="Sedge 2x15",
     claims=(Claim(power=15, load=8, supply=15), Claim(power=26, load=4, supply=15)),
@@ -118,15 +119,15 @@ def test_unequal_outputs_swing_by_their_own_claims(slipway):
         other_outputs=(OutputKind(claims=strong),),
     )  # fmt: skip
     design = replace_at(slipway, ("power", "boards", 0, "part"), part)
-    power = assess(design).numbers.power
-    weak, bass = (clean_watts(power, 0, kind, 4.0, 1, FULL).watts for kind in (0, 1))
+    a = assess(design)
+    weak, bass = (truth_row(a, 0, kind, 4.0, 1, FULL).found.watts for kind in (0, 1))
     assert 3.2 < bass / weak < 4.6
     on_third = replace_at(design, ("voice", "channels", 0, "outputs"), 1)
     third = replace_at(on_third, ("voice", "channels", 0, "first"), 3)
     louder, softer = (assess(d).acoustic.limits[0].factor for d in (third, on_third))
     assert np.all(louder > softer)
-    rows = amplifier_truth(assess(design), 0)
-    assert [row.load for row in rows] == [
+    rows = board_truth(a, 0).rows
+    assert list(dict.fromkeys(cells[0] for cells in rows)) == [
         "4 Ω, outputs 1 to 2", "8 Ω, outputs 1 to 2", "4 Ω, output 3", "8 Ω, output 3",
     ]  # fmt: skip
 

@@ -23,7 +23,7 @@ from firecrest.present.frame.rail import rail
 from firecrest.present.parts import wiring
 from firecrest.present.parts.parts import cards
 from firecrest.present.plot.ceiling import voice_ceiling_plot
-from firecrest.present.plot.plots import distance_plot, runtime_plot, travel_plots
+from firecrest.present.plot.plots import distance_plot, travel_plots
 from firecrest.present.plot.views import (
     delay_plot,
     impedance_plot,
@@ -31,14 +31,11 @@ from firecrest.present.plot.views import (
     response_plot,
     travel_plot,
 )
-from firecrest.present.power.power import (
-    amplifier_truth,
-    bus_words,
-    caution,
-    current_rows,
-    energy_rows,
-    hearing_caution,
-)
+from firecrest.present.power import currents, flows, hours, hum, truth
+from firecrest.present.power import facts as power_facts
+from firecrest.present.power.cautions import caution, hearing_caution
+from firecrest.present.power.picture import wiring_picture
+from firecrest.present.power.power import bus_words
 from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.size import consequences
 from firecrest.present.size.boxes import picture
@@ -132,7 +129,8 @@ def _shown(assessment):
     for view in (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER):
         view(assessment)
     for board in range(len(assessment.design.power.amplifiers)):
-        amplifier_truth(assessment, board)
+        truth.board_truth(assessment, board)
+        power_facts.gain_facts(assessment, board)
         bus_words(assessment, board)
     for owner in owners(assessment.design):
         facts(assessment, owner)
@@ -153,8 +151,23 @@ def owners(design):
         yield from (("box", name, place) for place in range(len(getattr(box, name))))
 
 
-PLOTS = (travel_plots, runtime_plot, distance_plot, voice_ceiling_plot)
-POWER = (energy_rows, current_rows, caution, hearing_caution)
+PLOTS = (travel_plots, hours.level_plot, distance_plot, voice_ceiling_plot)
+POWER = (
+    caution,
+    hearing_caution,
+    currents.current_rows,
+    currents.wiring_facts,
+    hours.use_rows,
+    hours.drain_sentence,
+    power_facts.charging_facts,
+    power_facts.standing_facts,
+    power_facts.hiss_facts,
+    power_facts.supply_words,
+    lambda a: [hours.evening(a, use) for use in hours.USE_WORDS],
+    lambda a: [flows.flow_picture(a, use) for use in hours.USE_WORDS],
+    lambda a: wiring_picture(a.design),
+    lambda a: hum.hum_list(a.design),
+)
 AT_FREQUENCY = (travel_plot, impedance_plot, delay_plot, pressure_plot)
 
 

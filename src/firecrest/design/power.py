@@ -48,7 +48,7 @@ class FittedAmplifier:
     part: Amplifier
     rail: str = identity(BUS, "Fed by")
     stands: Literal["closed case", "vented case", "outer plate"] = choice(
-        "Stands in a",
+        "Stands in",
         default="closed case",
         help="The air around it is warmer than outside: 15 K, 5 K, none. Estimates.",
     )

@@ -22,6 +22,7 @@ from PySide6.QtWidgets import (
 from firecrest.app.editing import Editing
 from firecrest.app.session import Session
 from firecrest.app.settings import settings
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.place import bring_into_view, place_on, return_to
@@ -31,6 +32,9 @@ from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import Binding, at_path
 
 MARGIN = 18
+SETTLED_MS = 60
+LEAST_LOWER = 110
+"""Of the fields below the heart: some rows are always in sight."""
 
 
 class Stage(QWidget):
@@ -71,6 +75,7 @@ class Stage(QWidget):
         self._scroll.setObjectName("scroll")
         self._scroll.setWidgetResizable(True)
         self._scroll.setFrameShape(QFrame.Shape.NoFrame)
+        fix(self._scroll, least_height=LEAST_LOWER)
         self.splitter.addWidget(self.heart)
         self.splitter.addWidget(self._scroll)
         self.splitter.splitterMoved.connect(self._remember)
@@ -179,9 +184,10 @@ class Stage(QWidget):
             widget = widget.edit
         else:
             widget.setFocus(Qt.FocusReason.OtherFocusReason)
-        # Now, and once a page that is new has been laid out.
+        # Now, and once a page that is new has been laid out, and its long texts have their height.
         bring_into_view(widget)
-        QTimer.singleShot(0, widget, partial(bring_into_view, widget))
+        for later in (0, SETTLED_MS):
+            QTimer.singleShot(later, widget, partial(bring_into_view, widget))
         flash(widget)
         return True
 

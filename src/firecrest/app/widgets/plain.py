@@ -41,10 +41,15 @@ class _Whole(QLabel):
 
 def caution(text: str = "") -> QLabel:
     """A warning, which is on show as a whole wherever it stands."""
+    return paragraph(text, "caution")
+
+
+def paragraph(text: str = "", role: str = "second") -> QLabel:
+    """A text of some lines, on show as a whole wherever it stands."""
     made = _Whole()
     made.setTextFormat(Qt.TextFormat.PlainText)
     made.setText(text)
-    made.setProperty("role", "caution")
+    made.setProperty("role", role)
     made.setWordWrap(True)
     return made
 

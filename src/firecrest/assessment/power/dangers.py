@@ -64,8 +64,5 @@ def _converters(design: Design) -> Iterator[Note]:
     for converter in power.converters:
         if converter.step == "up" and most > converter.output_voltage * (1 + ROUNDING):
             yield note(
-                "step up fed too high",
-                part=converter.name,
-                gives=converter.output_voltage,
-                gets=most,
+                "step up overfed", part=converter.name, gives=converter.output_voltage, gets=most
             )

@@ -139,8 +139,9 @@ def course_of(assessment: Assessment, level: float) -> Runtime | None:
         return None
     drive, player = float(drive_for(a, level)), playing(power)
     draw = programme_draw(a)
-    found = played(store, draw, drive, programme_of(brief.listening).burst, player)
-    return runtime_of(found, store, draw, drive, player)
+    burst = float(programme_of(brief.listening).burst)
+    found = played(store, draw, drive, burst, player)
+    return runtime_of(found, store, draw, drive, player, burst)
 
 
 def loudness_by_charge(assessment: Assessment) -> list[tuple[float, float]]:

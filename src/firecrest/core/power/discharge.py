@@ -148,11 +148,9 @@ def discharge(pack: Pack, end: Real, steady: Demand, aside: Number = 0.0) -> Cou
     charge = np.maximum(pack.descent.charge, end)
     now = moment(pack, _middles(pack.strings_at(charge)), steady)
     steps = np.repeat((charge[..., :-1] - charge[..., 1:]) / STEPS, STEPS, axis=-1)
-    passed = (
-        np.cumsum(pack.total_capacity * steps / (now.current + pack.own_current + aside), axis=-1)
-        / 3600.0
-    )
-    return Course(passed, now)
+    with np.errstate(divide="ignore"):  # where nothing at all is drawn it lasts for ever
+        seconds = pack.total_capacity * steps / (now.current + pack.own_current + aside)
+    return Course(np.cumsum(seconds, axis=-1) / 3600.0, now)
 
 
 def first_to_open(pack: Pack, loud: Demand, player: Player) -> tuple[Real, Real, tuple[str, ...]]:

@@ -79,9 +79,16 @@ def stood(pack: Pack, player: Player, self_discharge: Number) -> Played:
     return Played(hours, end, which, names, course)
 
 
-def runtime_of(found: Played, pack: Pack, draw: Draw, drive: float, player: Player) -> Runtime:
-    """One design's play with its course; ``draw`` and the rest are its own."""
+def runtime_of(
+    found: Played, pack: Pack, draw: Draw, drive: float, player: Player, burst: float = 0.0
+) -> Runtime:
+    """One design's play with its course; ``draw`` and the rest are its own.
+
+    The course has the bus in bursts of ``burst`` dB as well (NaN where it would collapse).
+    """
     course = _drawn(found, pack, demand_of(draw, drive, player))
+    loud = demand_of(draw, drive * 10 ** (burst / 20), player)
+    course["burst"] = moment(pack, pack.strings_at(course["charge"]), loud).voltage
     hours, left, which = (np.ravel(x)[0] for x in (found.hours, found.end_charge, found.which))
     other = float(np.ravel(player.other)[0])
     shares = _shares(pack, draw, drive, other, demand_of(draw, drive, player))

@@ -8,6 +8,7 @@ from firecrest.core.power.chemistry import CHEMISTRIES
 from firecrest.core.power.cold import USUAL
 from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
+from firecrest.design.edits.parts import take_figures
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.power import BUS, OtherLoad, Power
 from firecrest.design.sources import CellPoint, CellWarmth, Charger, Mains, Pack, Source, WallSupply
@@ -169,6 +170,29 @@ def with_charger(design: Design, on: bool) -> tuple[str, Design]:
         )
     word = "Add" if on else "Remove"
     return f"{word} charger", replace_at(design, ("power", "source", "charger"), charger)
+
+
+def with_measured_cells(
+    design: Design, charge: float, resistance: float | None
+) -> tuple[str, Design]:
+    """(label, design) whose cells hold what a discharge of the pack gave (``charge``, A s), and
+    resist as it told (ohm of the whole pack); both measured. DesignError without a pack.
+    """
+    pack = design.power.source
+    if not isinstance(pack, Pack):
+        raise DesignError("Only a pack has cells: choose it as the source first.")
+    figures = {"capacity": charge / pack.parallel}
+    label, made = take_figures(design, CELL, figures, "measured", {}, "Capacity from a log")
+    if resistance is None:
+        return label, made
+    board = pack.board.resistance if pack.board else 0.0
+    cells = max(resistance - board - design.power.lead.resistance, 0.0)
+    half = sum(p.resistance for p in pack.cell.table) / len(pack.cell.table)
+    times = cells * pack.parallel / pack.series / half if half > 0 else 1.0
+    if not 0.2 < times < 5.0:
+        return label, made
+    table = tuple(rebuilt(p, resistance=min(p.resistance * times, 2.0)) for p in pack.cell.table)
+    return "Cells from a log", replace_at(made, CELL_TABLE, table)
 
 
 def with_efficiency(design: Design, path: Path, on: bool) -> tuple[str, Design]:

@@ -1,5 +1,6 @@
 """Whose a figure is, in words: what tells two fields of the same label apart."""
 
+from collections.abc import Mapping
 from typing import Any
 
 from firecrest.design.design import Design
@@ -8,6 +9,17 @@ from firecrest.design.edits.voice import KINDS
 from firecrest.design.ids import found
 from firecrest.present.power.power import amplifier_names
 from firecrest.present.size.openings import named_apart
+
+SOURCES: Mapping[Path, str] = {
+    ("power", "source", "board"): "the protection board",
+    ("power", "source", "charger"): "the charger",
+}
+WIRES: Mapping[Path, str] = {
+    ("power", "lead"): "the lead",
+    ("power", "speaker_lead"): "the leads to the drivers",
+    ("power", "fuse"): "the fuse",
+    ("power", "switch"): "the switch",
+}
 
 
 def owner_of(design: Design, path: Path) -> str:
@@ -19,8 +31,10 @@ def owner_of(design: Design, path: Path) -> str:
         return _board(design, rest)
     if branch in (("power", "other_loads"), ("power", "converters")):
         return f"{value_at(design, path[:3]).name}, {int(path[2]) + 1}"
-    if path[:3] == ("power", "source", "board"):
-        return "the protection board"
+    if path[:3] in SOURCES:
+        return SOURCES[path[:3]]
+    if branch in WIRES:
+        return WIRES[branch]
     if branch == ("box", "case") and rest[:1] == ("contents",):
         return f"{design.box.case.contents[int(rest[1])].name}, {int(rest[1]) + 1}"
     if branch == ("box", "chambers"):

@@ -90,49 +90,6 @@ def _motion(
     )
 
 
-def runtime_plot(assessment: Assessment) -> Plot | None:
-    """Volts at rest and at the amplifier through the hours; None without a pack."""
-    a = assessment.acoustic
-    if a is None or a.runtime is None or a.runtime.hours <= 0:
-        return None
-    course = a.runtime.course
-    promised = assessment.design.brief.runtime.duration / 3600
-    end = max(a.runtime.hours, promised) * 1.08
-    low = float(np.min(course["bus"]))
-    y_range, step = nice_range(low - 0.5, float(np.max(course["rest"])), (0.5, 1, 2, 5), 6)
-    lines = [Line(a.runtime.hours, f"empty at {a.runtime.hours:.1f} h", "end", upright=True)]
-    if assessment.design.brief.runtime.importance != "open":
-        lines.append(Line(promised, f"promise {promised:g} h", "promise", upright=True))
-    return Plot(
-        "Through the hours",
-        "hours",
-        (0.0, end),
-        y_range,
-        step,
-        "V",
-        curves=(
-            Curve(
-                "pack at rest",
-                course["hours"],
-                course["rest"],
-                "olive",
-                2.4,
-                label_at=0.25 * a.runtime.hours,
-            ),
-            Curve(
-                "at the amplifier",
-                course["hours"],
-                course["bus"],
-                "ink2",
-                1.8,
-                "dashed",
-                label_at=0.6 * a.runtime.hours,
-            ),
-        ),
-        lines=tuple(lines),
-    )
-
-
 def distance_plot(assessment: Assessment) -> Plot:
     """Loudness against distance, in the place of the brief: 6 dB per doubling."""
     listening = assessment.design.brief.listening

@@ -6,8 +6,9 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.power.dangers import dangers
+from firecrest.core.power.chemistry import CHEMISTRIES
 from firecrest.design.amplifiers import Amplifier
-from firecrest.design.sources import Cell, WallSupply
+from firecrest.design.sources import Cell, Pack, WallSupply
 from firecrest.present.text.notes import said
 
 HARMFUL = 85.0
@@ -60,6 +61,11 @@ CAUTION_WIRING = (
     "edges and hot parts, and unplug the pack before you work on it. Local codes come first; mains "
     "is for licensed people."
 )
+
+
+def lithium(pack: Pack) -> bool:
+    """Whether the cells of a pack are lithium ones."""
+    return CHEMISTRIES[pack.cell.chemistry].lithium
 
 
 def danger_words(assessment: Assessment) -> list[str]:

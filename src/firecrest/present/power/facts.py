@@ -133,6 +133,8 @@ def _standing(assessment: Assessment, found: Stood) -> Fact:
     takes = told(found.watts, "power", "W", 2)
     if found.hours is None:
         return Fact(STANDING_WORDS[found.state], takes, help="From the wall: no end.")
+    if not np.isfinite(found.hours):
+        return Fact(STANDING_WORDS[found.state], "nothing drawn", help="It lasts for ever.")
     days = found.hours / DAY
     time = _hours(found.hours) if days < 2 else f"{days:.0f} days"
     week = "" if found.weekly is None else f"; {min(found.weekly, 1.0):.0%} of the charge in a week"

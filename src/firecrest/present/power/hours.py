@@ -27,6 +27,7 @@ from firecrest.core.units import figure
 from firecrest.present.plot.plot import Curve, Line, Plot, TintRun, nice_range
 from firecrest.present.text.words import ending, limit_name
 
+HOUR = 3600.0
 USE_WORDS = {
     BACKGROUND: "Background",
     PROMISE: "At the promise",
@@ -69,7 +70,11 @@ def evening(assessment: Assessment, use: str) -> tuple[Plot, Plot] | None:
 
 def _lines(assessment: Assessment, run: Runtime, use: str) -> tuple[Line, ...]:
     """Where it is empty, and what was promised."""
-    found = [Line(run.hours, f"empty at {run.hours:.1f} h", "end", upright=True)]
+    likely = ""
+    band = assessment.promise("runtime").band if use == PROMISE else None
+    if band is not None:
+        likely = f", likely {band.low / HOUR:.1f} to {band.high / HOUR:.1f}"
+    found = [Line(run.hours, f"empty at {run.hours:.1f} h{likely}", "end", upright=True)]
     runtime = assessment.design.brief.runtime
     if runtime.importance != "open" and use == PROMISE:
         hours = runtime.duration / 3600
@@ -79,7 +84,7 @@ def _lines(assessment: Assessment, run: Runtime, use: str) -> tuple[Line, ...]:
 
 def _volts(assessment: Assessment, run: Runtime, lines: tuple[Line, ...], end: float) -> Plot:
     course, pack = run.course, assessment.design.power.source.kind == "pack"
-    low = float(np.min(course["bus"]))
+    low = float(np.nanmin(course["burst"]))
     opens = _cut_off(assessment)
     if opens is not None:
         low = min(low, opens[0])
@@ -89,8 +94,8 @@ def _volts(assessment: Assessment, run: Runtime, lines: tuple[Line, ...], end: f
         course["hours"], course["rest"], "olive", 2.4, label_at=0.25 * run.hours,
     )  # fmt: skip
     bus = Curve(
-        "at the amplifier",
-        course["hours"], course["bus"], "ink2", 1.8, "dashed", label_at=0.6 * run.hours,
+        "in bursts, at the amplifier",
+        course["hours"], course["burst"], "ink2", 1.8, "dashed", label_at=0.6 * run.hours,
     )  # fmt: skip
     marks = () if opens is None else (Line(opens[0], opens[1], "limit"),)
     return Plot(

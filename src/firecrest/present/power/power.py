@@ -6,7 +6,9 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.electrical import source_at
+from firecrest.core.power.board_heat import RISE_INSIDE
 from firecrest.core.power.cold import USUAL
+from firecrest.core.power.fuse import KINDS
 from firecrest.design.design import Design
 from firecrest.design.outputs import dealt
 from firecrest.design.power import BUS
@@ -16,6 +18,8 @@ from firecrest.present.text.words import joined
 
 PEAK = float(np.sqrt(2.0))
 CHEMISTRIES = tuple(USUAL)
+FUSES = [(name, name[0].upper() + name[1:]) for name in KINDS]
+PLACES = [(place, place) for place in RISE_INSIDE]
 CONTACTS = [
     ("barrel 5.5 mm", "Barrel, 5 A"),
     ("magnetic contact", "Magnetic, 2 A"),

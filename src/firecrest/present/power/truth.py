@@ -68,7 +68,7 @@ def supply_words(assessment: Assessment, supply: str) -> str:
 
 
 def _cells(assessment: Assessment, board: int, line: TruthRow) -> tuple[str, ...]:
-    channels = "" if line.channels == 1 else f", {line.channels} at once"
+    channels = _outputs(assessment, board, line)
     code = line.found.code
     name = limit_name(Limit(line.found.limit, code, np.zeros(1)), code)
     on = supply_words(assessment, line.supply)
@@ -82,6 +82,17 @@ def _cells(assessment: Assessment, board: int, line: TruthRow) -> tuple[str, ...
         watts(line.lasting.watts),
         _case(line),
     )
+
+
+def _outputs(assessment: Assessment, board: int, line: TruthRow) -> str:
+    """How many at once; which ones, where a board has several kinds."""
+    part = assessment.design.power.amplifiers[board][1].part
+    if not part.other_outputs:
+        return "" if line.channels == 1 else f", {line.channels} at once"
+    counts = [part.channels, *(kind.channels for kind in part.other_outputs)]
+    first = 1 + sum(counts[: line.kind])
+    last = first + line.channels - 1
+    return f", output {first}" if first == last else f", outputs {first} to {last}"
 
 
 def watts(value: float) -> str:

@@ -13,7 +13,7 @@ FIELDS: dict[str, Path] = {
     "charger too strong": (*SOURCE, "charger", "current"),
     "charger too high": (*SOURCE, "charger", "voltage"),
     "charged below freezing": ("brief", "conditions", "temperature"),
-    "step up fed too high": ("power", "converters", 0, "output_voltage"),
+    "step up overfed": ("power", "converters", 0, "output_voltage"),
 }
 
 

@@ -71,7 +71,7 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
     "charged below freezing": (
         "below 0 °C lithium cells are not to be charged: metal grows in them."
     ),
-    "step up fed too high": (
+    "step up overfed": (
         "{part} steps up to {gives:g} V but gets up to {gets:g} V: it passes that on."
     ),
     # how a part fits

@@ -10,7 +10,6 @@ from firecrest.app.stages.base import column, columns, numbers
 from firecrest.app.stages.power.feeding import button, rail_rows
 from firecrest.app.widgets.choices import bound_check, bound_combo, labelled
 from firecrest.app.widgets.plain import label
-from firecrest.core.power.board_heat import RISE_INSIDE
 from firecrest.design.amplifiers import Amplifier
 from firecrest.design.design import Design
 from firecrest.design.edits import boards as board_edits
@@ -21,7 +20,6 @@ from firecrest.present.power import power
 RUNS = ("cut_off", "start_voltage", "highest_supply", "idle_current", "sleep_current",
         "sleep_after", "current_limit", "bulk_capacitance", "heat_resistance")  # fmt: skip
 SOUNDS = ("gain", "input_resistance", "noise", "noise_ratio")
-PLACES = [(place, place) for place in RISE_INSIDE]
 
 
 def board_column(session: Session) -> QWidget:
@@ -49,7 +47,7 @@ def _board(session: Session, number: int, place: int, part: Amplifier, name: str
     runs = [
         *rail_rows(session, fitted),
         *numbers(session, *((*here, n) for n in RUNS)),
-        labelled("Stands in a", bound_combo(session, (*fitted, "stands"), PLACES)),
+        labelled("Stands in", bound_combo(session, (*fitted, "stands"), power.PLACES)),
     ]
     weighted = bound_check(session, (*here, "noise_weighted"), "Noise is A-weighted")
     sounds = [*numbers(session, *((*here, n) for n in SOUNDS)), weighted, dealt]

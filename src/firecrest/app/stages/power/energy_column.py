@@ -7,7 +7,7 @@ from firecrest.app.stages.base import column, numbers
 from firecrest.app.stages.power.feeding import converter_rows, load_rows, rail_rows, receiver_rows
 from firecrest.app.stages.power.flow_view import FlowView
 from firecrest.app.widgets.fact_rows import FactRows
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import label, paragraph
 from firecrest.design.edits.paths import Path
 from firecrest.present.power.facts import standing_facts
 from firecrest.present.power.flows import flow_picture
@@ -19,8 +19,7 @@ class EnergyColumn:
     def __init__(self, session: Session) -> None:
         self.session = session
         self.flow, self.standing = FlowView(), FactRows()
-        self._title, self._hint = label("", "section"), label("", "hint")
-        self._hint.setWordWrap(True)
+        self._title, self._hint = label("", "section"), paragraph("", "hint")
 
     def build(self) -> QWidget:
         """All of it."""

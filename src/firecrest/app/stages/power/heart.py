@@ -17,7 +17,7 @@ from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, set_role
 from firecrest.app.widgets.fact_rows import FactRows
-from firecrest.app.widgets.plain import label, tip
+from firecrest.app.widgets.plain import label, paragraph, tip
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.power.uses import PROMISE, course_of
 from firecrest.present.power import facts, hours, power, truth
@@ -76,8 +76,7 @@ class HoursPage(QWidget):
         for use, help in hours.USE_HELP.items():
             tip(self.uses.button(use), help)
         line = QHBoxLayout()
-        self._what = label("", "second")
-        self._what.setWordWrap(True)
+        self._what = paragraph()
         line.addWidget(self._what, 1)
         line.addWidget(self.uses)
         column.addLayout(line)
@@ -86,8 +85,7 @@ class HoursPage(QWidget):
         column.addWidget(self.volts, 1)
         column.addWidget(self._caption)
         column.addWidget(self.watts, 1)
-        self._empty = label("", "second")
-        self._empty.setWordWrap(True)
+        self._empty = paragraph()
         column.addWidget(self._empty)
         self.uses.choose(self.use)
 
@@ -150,8 +148,7 @@ class BoardsPage(QWidget):
         outer.addLayout(self._choice)
         self._segments: Segments | None = None
         self._names: list[str] = []
-        self._sentence = label("", "figure")
-        self._sentence.setWordWrap(True)
+        self._sentence = paragraph("", "figure")
         outer.addWidget(self._sentence)
         self.table = TextGrid(truth.HEADS, "Amplifier truth")
         scroll = QScrollArea()
@@ -164,8 +161,7 @@ class BoardsPage(QWidget):
         row.setSpacing(24)
         left = QVBoxLayout()
         left.addWidget(self.table)
-        self._bus = label("", "hint")
-        self._bus.setWordWrap(True)
+        self._bus = paragraph("", "hint")
         left.addWidget(self._bus)
         self.chart = Chart(session, height=120)
         fix(self.chart, most_height=150)
@@ -234,15 +230,13 @@ class LevelsPage(QWidget):
         column.addWidget(self.chart, 1)
         self.table = TextGrid(hours.USE_HEADS, "Hours of four uses")
         column.addWidget(self.table)
-        self._note = label(
+        self._note = paragraph(
             "Hours. Background: 30 dB below the promised loudness. Half volume: half the volts, "
             "6 dB less. Cold and age by what is usual of the cells: estimates.",
             "hint",
         )
-        self._note.setWordWrap(True)
         column.addWidget(self._note)
-        self._empty = label("", "second")
-        self._empty.setWordWrap(True)
+        self._empty = paragraph()
         column.addWidget(self._empty)
         column.addStretch()
 

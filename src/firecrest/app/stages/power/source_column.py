@@ -1,20 +1,21 @@
 """Fields of the source: pack with its board and charger, or supply, and how cold and old it is."""
 
 from functools import partial
+from pathlib import Path as FilePath
 
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QPushButton, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import column, numbers
 from firecrest.app.stages.power.feeding import button
 from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, labelled
 from firecrest.app.widgets.fact_rows import FactRows
-from firecrest.app.widgets.plain import caution, label
-from firecrest.core.power.chemistry import CHEMISTRIES
+from firecrest.app.widgets.plain import caution, label, tip
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.sources import Pack, WallSupply
 from firecrest.present.power import cautions, facts
+from firecrest.present.power.logs import cells_from_log
 from firecrest.present.power.power import CONTACTS
 from firecrest.present.text import words
 
@@ -78,6 +79,10 @@ class SourceColumn:
         rows += self._worn()
         rows += numbers(session, *((*HERE, "cell", n) for n in CELL))
         rows += numbers(session, (*HERE, "spread"))
+        log = QPushButton("Read a discharge log…")
+        tip(log, "Time, volts and amperes as CSV: capacity and resistance as measured.")
+        log.clicked.connect(self._ask_for_log)
+        rows.append(log)
         rows.append(label("Protection board", "section"))
         rows += numbers(session, *((*HERE, "board", n) for n in BOARD))
         if pack.board is not None:
@@ -85,6 +90,16 @@ class SourceColumn:
         word = f"{'Remove' if pack.board else 'Add'} protection board"
         rows.append(button(session, word, partial(edits.with_protection, on=pack.board is None)))
         return [*rows, *self._charger(pack)]
+
+    def _ask_for_log(self) -> None:
+        messages = self.kinds.window().messages  # type: ignore[attr-defined]
+        path = messages.open_any("Discharge log", "Logs (*.csv *.txt *.log);;All files (*)")
+        if path is not None:
+            self.session.attempt(lambda: self.read_log(path))
+
+    def read_log(self, path: FilePath) -> None:
+        """Take what a logged discharge gave as the cells' own; FirecrestError says why not."""
+        self.session.apply(*cells_from_log(self.session.design, path))
 
     def _worn(self) -> list[QWidget]:
         """How cold and how old it is, as switches that change the promises."""
@@ -112,7 +127,7 @@ class SourceColumn:
         word = f"{'Remove' if pack.charger else 'Add'} charger"
         on = pack.charger is None
         rows.append(button(session, word, partial(edits.with_charger, on=on)))
-        if CHEMISTRIES[pack.cell.chemistry].lithium:
+        if cautions.lithium(pack):
             rows.append(caution(cautions.CAUTION_CHARGING))
         return rows
 

@@ -11,18 +11,16 @@ from firecrest.app.widgets.bars import BarRow
 from firecrest.app.widgets.choices import bound_combo, labelled
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import caution, label, tip
-from firecrest.core.power.fuse import KINDS
 from firecrest.core.units import figure
 from firecrest.design.edits import wiring as edits
 from firecrest.design.edits.paths import Path
 from firecrest.present.power.cautions import CAUTION_WIRING
 from firecrest.present.power.currents import current_rows, wiring_facts
-from firecrest.present.power.power import CONTACTS
+from firecrest.present.power.power import CONTACTS, FUSES
 from firecrest.proposals.wiring import with_wanted_fuse, with_wanted_wire
 
 LEAD: Path = ("power", "lead")
 SPEAKER: Path = ("power", "speaker_lead")
-FUSES = [(name, name[0].upper() + name[1:]) for name in KINDS]
 MARK = 0.8
 """Where on a bar the stripe of what is borne stands."""
 
