@@ -171,7 +171,7 @@ def test_find_brings_a_field_into_view(window, usual):
     window.reveal(("power", "lead", "contacts"))
     settle()
     field = window.stage.field(("power", "lead", "contacts")).edit
-    QTest.qWait(100)  # long texts above it stand higher once they are laid out
+    QTest.qWait(300)  # long texts above it stand higher once they are laid out
     assert field.visibleRegion().boundingRect() == field.rect()
 
 

@@ -32,7 +32,8 @@ from firecrest.design.edits.paths import Path
 from firecrest.present.frame.bindings import Binding, at_path
 
 MARGIN = 18
-SETTLED_MS = 60
+SETTLES, SETTLE_MS = 5, 20
+"""How often, and how far apart, a revealed field is brought into view again."""
 LEAST_LOWER = 110
 """Of the fields below the heart: some rows are always in sight."""
 
@@ -184,16 +185,20 @@ class Stage(QWidget):
             widget = widget.edit
         else:
             widget.setFocus(Qt.FocusReason.OtherFocusReason)
-        # Now, and once a page that is new has been laid out, and its long texts have their height.
-        bring_into_view(widget)
-        for later in (0, SETTLED_MS):
-            QTimer.singleShot(later, widget, partial(bring_into_view, widget))
+        keep_in_view(widget)
         flash(widget)
         return True
 
 
 ARROWS = {"▲": "Move earlier", "▼": "Move later"}
 """What buttons that show an arrow are called."""
+
+
+def keep_in_view(widget: QWidget, again: int = SETTLES) -> None:
+    """Bring into view now, and in the next turns: a page that is new is laid out step by step."""
+    bring_into_view(widget)
+    if again:
+        QTimer.singleShot(SETTLE_MS, widget, partial(keep_in_view, widget, again - 1))
 
 
 def flash(widget: QWidget) -> None:
