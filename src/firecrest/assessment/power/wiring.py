@@ -80,6 +80,10 @@ class Wiring:
 
 def wiring(assessment: Assessment) -> Wiring | None:
     """None where nothing can be heard, or the amplifier has its own mains supply."""
+    return assessment.memo(_wiring, assessment)
+
+
+def _wiring(assessment: Assessment) -> Wiring | None:
     a, power = assessment.acoustic, assessment.numbers.power
     if a is None or power.source is None:
         return None

@@ -36,6 +36,20 @@ class CurrentRow:
         return self.asked > self.bears * (1 + 1e-9)
 
 
+def row_count(assessment: Assessment) -> int:
+    """How many rows ``current_rows`` has, without the currents."""
+    if assessment.acoustic is None:
+        return 0
+    power, outputs = assessment.design.power, len(assessment.design.voice.channels)
+    source = power.source
+    if source.kind == "mains":
+        return outputs
+    charged = source.kind == "pack" and source.charger is not None
+    fitted = (power.fuse, power.lead.length, power.plug, power.switch)
+    burst = len(source_now(assessment, 1.0).burst)
+    return burst + sum(x is not None for x in fitted) + charged + outputs
+
+
 def current_rows(assessment: Assessment) -> list[CurrentRow]:
     """What flows, against what each part in its way bears."""
     if assessment.acoustic is None:

@@ -57,15 +57,29 @@ def level_of(assessment: Assessment, use: str) -> float | None:
 
 def evening(assessment: Assessment, use: str) -> tuple[Plot, Plot] | None:
     """(volts, clean watts) through the hours of a use; None where nothing runs empty."""
-    level = level_of(assessment, use)
-    if level is None or not np.isfinite(level):
-        return None
-    run = course_of(assessment, level)
-    if run is None or run.hours <= 0:
+    run = _run(assessment, use)
+    if run is None:
         return None
     lines = _lines(assessment, run, use)
     end = max(run.hours, lines[-1].at) * 1.08
     return _volts(assessment, run, lines, end), _watts(assessment, run, lines, end)
+
+
+def volts_plot(assessment: Assessment, use: str) -> Plot | None:
+    """The first of both alone."""
+    run = _run(assessment, use)
+    if run is None:
+        return None
+    lines = _lines(assessment, run, use)
+    return _volts(assessment, run, lines, max(run.hours, lines[-1].at) * 1.08)
+
+
+def _run(assessment: Assessment, use: str) -> Runtime | None:
+    level = level_of(assessment, use)
+    if level is None or not np.isfinite(level):
+        return None
+    run = course_of(assessment, level)
+    return None if run is None or run.hours <= 0 else run
 
 
 def _lines(assessment: Assessment, run: Runtime, use: str) -> tuple[Line, ...]:

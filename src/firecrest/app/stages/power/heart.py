@@ -89,6 +89,13 @@ class HoursPage(QWidget):
         column.addWidget(self._empty)
         self.uses.choose(self.use)
 
+    def follow(self) -> None:
+        """The volts alone: what can be drawn at every move of a drag."""
+        a, ghost = self.session.assessment, self.session.ghost
+        plot = hours.volts_plot(a, self.use)
+        if plot is not None and self.volts.isVisible():
+            self.volts.show_plot(plot, hours.volts_plot(ghost, self.use) if ghost else None)
+
     def refresh(self) -> None:
         """Draw the present assessment, and what is tried as a ghost."""
         a = self.session.assessment

@@ -4,6 +4,7 @@ from typing import Any
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from firecrest.app.rest import Rest
 from firecrest.app.stages.base import Stage, columns
 from firecrest.app.stages.power.board_fields import board_column
 from firecrest.app.stages.power.energy_column import EnergyColumn
@@ -15,7 +16,7 @@ from firecrest.app.stages.power.wiring_page import WiringPage
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.pages import Pages
 from firecrest.design.amplifiers import Amplifier
-from firecrest.present.power.currents import current_rows
+from firecrest.present.power.currents import row_count
 from firecrest.present.text import words
 
 VIEWS = (
@@ -33,6 +34,7 @@ class PowerStage(Stage):
     key, title, subtitle = "power", "Power", "what the amp really gets, and for how long"
 
     def build_heart(self) -> None:
+        self._rest, self._built_anew = Rest(self), True
         self.views = Segments(VIEWS, "View")
         self.views.chosen.connect(self.show_view)
         self.bar.addWidget(self.views)
@@ -72,7 +74,7 @@ class PowerStage(Stage):
             (pack and pack.board is not None, pack and pack.charger is not None),
             source.behaviour if source.kind == "wall" else "",
             tuple((_shape(board.part), board.rail) for _, board in p.amplifiers),
-            len(current_rows(self.session.assessment)),
+            row_count(self.session.assessment),
             tuple((load.name, load.rail) for load in p.other_loads),
             tuple(c.name for c in p.converters),
             tuple(b.part.name for b in p.boards if b.kind == "receiver"),
@@ -81,6 +83,7 @@ class PowerStage(Stage):
         )
 
     def build_lower(self) -> QWidget:
+        self._built_anew = True
         s = self.session
         self.source, self.energy, self.wires = SourceColumn(s), EnergyColumn(s), WiringColumn(s)
         holder = QWidget()
@@ -91,12 +94,27 @@ class PowerStage(Stage):
         rows.addWidget(board_column(s))
         return holder
 
+    @property
+    def busy(self) -> bool:
+        """Whether something on show still waits for the hand to rest."""
+        return self._rest.running or self.supplies.busy
+
     def refresh(self) -> None:
-        """Draw the view on show and the columns."""
-        self._page().refresh()
-        self.source.refresh(self.hours.use)
-        self.energy.refresh(self.hours.use)
-        self.wires.refresh()
+        """Draw the view on show and the columns: what is new at once, else most of it at rest."""
+        jobs = [
+            self._page().refresh,
+            lambda: self.source.refresh(self.hours.use),
+            lambda: self.energy.refresh(self.hours.use),
+            self.wires.refresh,
+        ]
+        if self._built_anew:
+            self._built_anew = False
+            for job in jobs:
+                job()
+            return
+        if self._page() is self.hours:
+            self.hours.follow()
+        self._rest.start(jobs, lambda _: None)
 
 
 def _shape(part: Amplifier) -> tuple[str, int, tuple[int, ...]]:
