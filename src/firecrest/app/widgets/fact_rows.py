@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip
@@ -49,7 +49,7 @@ class FactRows(QWidget):
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(0, 0, 0, 0)
         self._column.setSpacing(0)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum)
+        self._column.addStretch(1)
         self._rows: list[FactRow] = []
 
     def show_facts(self, found: Sequence[Fact]) -> None:
@@ -57,7 +57,7 @@ class FactRows(QWidget):
         while len(self._rows) < len(found):
             row = FactRow()
             self._rows.append(row)
-            self._column.addWidget(row)
+            self._column.insertWidget(len(self._rows) - 1, row)
         for row, fact in zip(self._rows, found, strict=False):
             row.show_fact(fact)
         for k, row in enumerate(self._rows):

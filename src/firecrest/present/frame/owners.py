@@ -31,6 +31,8 @@ def owner_of(design: Design, path: Path) -> str:
         return _board(design, rest)
     if branch in (("power", "other_loads"), ("power", "converters")):
         return f"{value_at(design, path[:3]).name}, {int(path[2]) + 1}"
+    if path[:3] == ("power", "source", "steps"):
+        return f"voltage {int(path[3]) + 1}"
     if path[:3] in SOURCES:
         return SOURCES[path[:3]]
     if branch in WIRES:

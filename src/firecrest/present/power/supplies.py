@@ -13,7 +13,7 @@ from firecrest.core.errors import DesignError
 from firecrest.core.limits.elements import Limit
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import rebuilt
+from firecrest.design.edits.supplies import at_step
 from firecrest.design.sources import SupplyStep, WallSupply
 from firecrest.present.power.truth import watts
 from firecrest.present.text.words import decibels, limit_name
@@ -41,8 +41,12 @@ class Offered:
 
 
 def offers(assessment: Assessment, parts: Iterable[WallSupply]) -> Iterator[Callable[[], Offered]]:
-    """One job for each supply and each voltage of those that have several."""
-    for part in parts:
+    """One job for each supply and each voltage it has; that of the design too."""
+    own = assessment.design.power.source
+    known = list(parts)
+    if isinstance(own, WallSupply) and all(part.name != own.name for part in known):
+        known.append(own)
+    for part in known:
         for step in part.steps or (None,):
             yield _job(assessment, part, step)
 
@@ -51,17 +55,6 @@ def _job(
     assessment: Assessment, part: WallSupply, step: SupplyStep | None
 ) -> Callable[[], Offered]:
     return lambda: offer(assessment, part if step is None else at_step(part, step))
-
-
-def at_step(part: WallSupply, step: SupplyStep) -> WallSupply:
-    """A supply that was asked for one of its voltages."""
-    made: WallSupply = rebuilt(
-        part,
-        voltage=step.voltage,
-        continuous_current=step.continuous_current,
-        burst_current=step.burst_current,
-    )
-    return made
 
 
 def offer(assessment: Assessment, part: WallSupply) -> Offered:

@@ -2,15 +2,8 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtWidgets import (
-    QGridLayout,
-    QHBoxLayout,
-    QLabel,
-    QScrollArea,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
@@ -38,7 +31,6 @@ class TextGrid(QWidget):
         for column, head in enumerate(heads):
             self._grid.addWidget(label(head, "hint"), 0, column)
         self._grid.setColumnStretch(len(heads), 1)
-        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Maximum)
         self._rows: list[list[QLabel]] = []
         self._width = len(heads)
 
@@ -167,7 +159,7 @@ class BoardsPage(QWidget):
         row.setContentsMargins(0, 4, 0, 0)
         row.setSpacing(24)
         left = QVBoxLayout()
-        left.addWidget(self.table)
+        left.addWidget(self.table, 0, Qt.AlignmentFlag.AlignTop)
         self._bus = paragraph("", "hint")
         left.addWidget(self._bus)
         self.chart = Chart(session, height=120)

@@ -12,6 +12,7 @@ from firecrest.app.widgets.choices import Segments, bound_check, bound_combo, la
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import caution, label, tip
 from firecrest.design.edits import power as edits
+from firecrest.design.edits import supplies as supply_edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.sources import Pack, WallSupply
 from firecrest.present.power import cautions, facts
@@ -25,6 +26,7 @@ CELL = ("capacity", "max_current", "charge_current", "cut_off")
 BOARD = ("max_current", "cut_off", "resistance", "own_current", "volume", "mass", "price")
 CHARGER = ("current", "voltage", "end_current", "lead_resistance")
 SUPPLY = ("voltage", "resistance", "continuous_current", "burst_current", "energy")
+STEP = ("voltage", "continuous_current", "burst_current")
 BEHAVIOURS = [
     (b, b[0].upper() + b[1:]) for b in ("constant current", "fold-back", "hiccup", "latch")
 ]
@@ -143,4 +145,17 @@ class SourceColumn:
         if part.behaviour == "hiccup":
             rows += numbers(session, (*HERE, "trip_time"), (*HERE, "retry_time"))
         rows += numbers(session, (*HERE, "keep_current"), (*HERE, "time_out"))
-        return [*rows, self.supply]
+        return [*rows, self.supply, *self._steps(part)]
+
+    def _steps(self, part: WallSupply) -> list[QWidget]:
+        """Voltages that can be asked for, each with a way to ask for it."""
+        session = self.session
+        rows: list[QWidget] = [label("Voltages that can be asked for", "section")]
+        for place, step in enumerate(part.steps):
+            rows += numbers(session, *((*HERE, "steps", place, n) for n in STEP))
+            ask = partial(supply_edits.ask_for, place=place)
+            rows.append(button(session, f"Ask for {step.voltage:g} V", ask))
+        rows.append(button(session, "Add a voltage", supply_edits.add_step))
+        if part.steps:
+            rows.append(button(session, "Remove the last", supply_edits.remove_step))
+        return rows

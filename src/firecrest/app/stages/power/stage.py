@@ -72,7 +72,9 @@ class PowerStage(Stage):
             source.kind,
             words.source_name(self.session.design),
             (pack and pack.board is not None, pack and pack.charger is not None),
-            source.behaviour if source.kind == "wall" else "",
+            (source.behaviour, tuple(s.voltage for s in source.steps))
+            if source.kind == "wall"
+            else "",
             tuple((_shape(board.part), board.rail) for _, board in p.amplifiers),
             row_count(self.session.assessment),
             tuple((load.name, load.rail) for load in p.other_loads),
@@ -84,6 +86,7 @@ class PowerStage(Stage):
 
     def build_lower(self) -> QWidget:
         self._built_anew = True
+        self._rest.stop()  # what waits was for the columns that go
         s = self.session
         self.source, self.energy, self.wires = SourceColumn(s), EnergyColumn(s), WiringColumn(s)
         holder = QWidget()
