@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import buttons, numbers
-from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
+from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
 from firecrest.design.design import Design
 from firecrest.design.edits import boards as edits
@@ -24,7 +24,8 @@ CONVERTER = (
     "mass",
     "price",
 )
-RECEIVER = ("power", "regulator", "volume", "mass", "price")
+RECEIVER = ("power", "standby_power", "regulator", "volume", "mass", "price")
+STEPS = [(step, step) for step in ("up or down", "up", "down")]
 Edit = Callable[[Design], tuple[str, Design]]
 
 
@@ -52,6 +53,7 @@ def converter_rows(session: Session) -> list[QWidget]:
         here: Path = ("power", "converters", place)
         rows.append(label(f"Converter {place + 1}", "section"))
         rows.append(labelled("Name", bound_text(session, (*here, "name"))))
+        rows.append(labelled("Steps", bound_combo(session, (*here, "step"), STEPS)))
         rows += numbers(session, *((*here, name) for name in CONVERTER))
         rows.append(
             button(
@@ -71,7 +73,8 @@ def load_rows(session: Session) -> list[QWidget]:
     for place, load in enumerate(session.design.power.other_loads):
         here: Path = ("power", "other_loads", place)
         rows.append(labelled("Load", bound_text(session, (*here, "name"))))
-        rows += numbers(session, (*here, "power"), (*here, "efficiency"))
+        rows += numbers(session, *((*here, n) for n in ("power", "efficiency", "standby_power")))
+        rows.append(bound_check(session, (*here, "always_on"), "Wired before the switch"))
         rows += rail_rows(session, here)
         rows.append(
             button(
