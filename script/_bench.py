@@ -114,20 +114,23 @@ HANDLES = (
     ("breakwater", ("box", "case", "depth"), 0.25, 1e-5),
     ("sixth", ("box", "openings", 0, "length"), 0.2, 1e-5),
     ("sixth", ("box", "chambers", 1, "leak_q"), 9.0, 1e-3),
+    ("slipway", ("power", "source", "cell", "capacity"), 14400.0, 1.0),
+    ("slipway", ("power", "other_loads", 0, "power"), 3.2, 1e-3),
+    ("slipway", ("brief", "runtime", "level"), 85.0, 1e-3),
 )
 
 
 def drags() -> None:
-    """Handles of the Size stage dragged: each move assessed and drawn before the next one."""
+    """Handles of Size, figures of Power dragged: each move assessed and drawn before the next."""
     application = make_application()
     sixth = with_layout(read_demo("boathouse-bandpass"), "bandpass6")
     window = make_window(sixth)
     window.show()
-    window.show_stage("size")
     slowest = 0.0
     for name, path, value, step in HANDLES:
         design = sixth if name == "sixth" else read_demo(name)
         window.session.start(Document(project_of(design)), None)
+        window.show_stage("power" if path[0] != "box" else "size")
         for _ in range(20):
             application.processEvents()
 

@@ -25,6 +25,7 @@ from firecrest.files.demos import read_demo_project
 from firecrest.present.compare.columns import compared, verdict_of
 from firecrest.present.compare.differing import ranked
 from firecrest.present.compare.sheet import comparison_report, comparison_rows
+from firecrest.present.power.report import power_report
 from firecrest.present.promise.table import HEADS, promise_rows
 from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.spread import HEAD, doubt_report, likely_column
@@ -82,7 +83,10 @@ def assess_command(
     beside = assess(with_edges(design, LINEAR)[1]) if linear else None
     if as_json:
         grid = np.geomspace(start, stop, points)
-        told = {**report(assessment, volts, grid), "doubt": doubt_report(doubt, unsure)}
+        told = report(assessment, volts, grid) | {
+            "power": power_report(assessment),
+            "doubt": doubt_report(doubt, unsure),
+        }
         print(_json(told if beside is None else {**told, "linear": report(beside, volts, grid)}))
     else:
         sure = with_doubt(assessment, doubt)

@@ -113,6 +113,8 @@ def test_the_picture_leaves_as_drawing_page_picture_and_labels(stage, tmp_path):
     lines = (tmp_path / "labels.csv").read_text().splitlines()
     assert lines[0] == "wire,from,to,pole,what"
     assert lines[1].startswith("W1,5S2P Flint 21,")
+    stage.wiring.export_labels(tmp_path / "labels.pdf")
+    assert (tmp_path / "labels.pdf").read_bytes().startswith(b"%PDF")
 
 
 def test_a_supply_is_tried_taken_and_undone(window, stage):

@@ -13,6 +13,7 @@ import numpy as np
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.cabinet import CabinetResult
 from firecrest.assessment.chain import Link, links
+from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.doubt.bands import Doubt
 from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.judging import (
@@ -320,4 +321,6 @@ def _runtime(sound: Sounding, found: Judging) -> Runtime | None:
     if store is None or found.play is None:
         return None
     drive = float(np.ravel(found.drive)[0])
-    return runtime_of(found.play, store, sound.programmed.draw, drive, playing(sound.inputs.power))
+    burst = float(programme_of(sound.inputs.brief.listening).burst)
+    player = playing(sound.inputs.power)
+    return runtime_of(found.play, store, sound.programmed.draw, drive, player, burst)

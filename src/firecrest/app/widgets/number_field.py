@@ -58,6 +58,7 @@ class NumberEdit(QLineEdit):
         owner = owner_of(session.design, binding.path)
         self.setAccessibleName(named(f"{facts.label} {facts.symbol}".strip(), owner))
         self.textEdited.connect(self._typed)
+        self._known: tuple[float | None, str, str] | None = None
         self.show_value()
 
     # what is shown ----------------------------------------------------------
@@ -77,7 +78,11 @@ class NumberEdit(QLineEdit):
         if self._typing:
             return
         value = self.binding.read(self.session.assessment)
+        here = (value, self.unit, self.text())
+        if value is not None and here == self._known and not self.property("refused"):
+            return
         self.setText(self._text(value))
+        self._known = (value, self.unit, self.text())
         empty = self.binding.placeholder(self.session.assessment) if value is None else ""
         self.setPlaceholderText(empty)
         self._describe(empty)

@@ -9,6 +9,7 @@ from firecrest.assessment.electrical import standing_of
 from firecrest.assessment.power.charging import Charging, charging
 from firecrest.assessment.power.flows import spent
 from firecrest.assessment.power.gain import FAINT, SILENT, gain_rows, hiss_of
+from firecrest.assessment.power.given import HALF, source_now
 from firecrest.assessment.power.standing import ASLEEP, OFF, Stood, standing_states
 from firecrest.assessment.power.standing import SILENT as NO_SIGNAL
 from firecrest.assessment.power.supplies import SupplyFacts, supply_facts
@@ -49,12 +50,17 @@ def _pack(assessment: Assessment, source: Pack, use: str) -> Iterator[Fact]:
             help="What reaches the amplifier's bus from full to the end, at this level, "
             "temperature and age.",
         )
-    ohms = assessment.numbers.power
-    source_now = standing_of(ohms)
+    half = source_now(assessment, HALF)
+    yield Fact(
+        "Source and lead resist",
+        told(float(np.ravel(half.resistance)[0]), "resistance", "mΩ", 0),
+        help="Cells, protection board and lead together, at half charge.",
+    )
+    standing = standing_of(assessment.numbers.power)
     yield Fact(
         "Before anything plays",
-        f"{figure(float(np.ravel(source_now.amperes)[0]), 2)} A and "
-        f"{figure(float(np.ravel(source_now.watts)[0]), 1)} W",
+        f"{figure(float(np.ravel(standing.amperes)[0]), 2)} A and "
+        f"{figure(float(np.ravel(standing.watts)[0]), 1)} W",
         help="Idle current of boards on the bus; watts of loads and of what hangs behind "
         "converters.",
     )

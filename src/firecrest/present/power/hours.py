@@ -24,10 +24,12 @@ from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.truth import Clean, clean
 from firecrest.core.power.runtime import Runtime
 from firecrest.core.units import figure
-from firecrest.present.plot.plot import Curve, Line, Plot, TintRun, nice_range
+from firecrest.present.plot.plot import Curve, Line, Mark, Plot, TintRun, nice_range
 from firecrest.present.text.words import ending, limit_name
 
 HOUR = 3600.0
+QUARTERS = (0.75, 0.5, 0.25)
+"""Charges that are marked on the way."""
 USE_WORDS = {
     BACKGROUND: "Background",
     PROMISE: "At the promise",
@@ -75,6 +77,9 @@ def volts_plot(assessment: Assessment, use: str) -> Plot | None:
 
 
 def _run(assessment: Assessment, use: str) -> Runtime | None:
+    a = assessment.acoustic
+    if use == PROMISE:  # worked out with the promises
+        return None if a is None or a.runtime is None or a.runtime.hours <= 0 else a.runtime
     level = level_of(assessment, use)
     if level is None or not np.isfinite(level):
         return None
@@ -112,9 +117,18 @@ def _volts(assessment: Assessment, run: Runtime, lines: tuple[Line, ...], end: f
         course["hours"], course["burst"], "ink2", 1.8, "dashed", label_at=0.6 * run.hours,
     )  # fmt: skip
     marks = () if opens is None else (Line(opens[0], opens[1], "limit"),)
+    left = tuple(
+        Mark(
+            float(np.interp(-q, -course["charge"], course["hours"])),
+            float(np.interp(-q, -course["charge"], course["rest"])),
+            f"{q:.0%}",
+        )
+        for q in QUARTERS
+        if pack and q > run.end_charge
+    )
     return Plot(
         "Through the hours", "hours", (0.0, end), y_range, step, "V",
-        curves=(rest, bus), lines=(*lines, *marks),
+        curves=(rest, bus), lines=(*lines, *marks), marks=left,
     )  # fmt: skip
 
 
@@ -206,6 +220,23 @@ def level_plot(assessment: Assessment) -> Plot | None:
     return Plot(
         "Hours against level", "level", (float(levels[0]), float(levels[-1]) + 1), y_range, step,
         "h", curves=(curve,), lines=tuple(lines),
+    )  # fmt: skip
+
+
+def drain_plot(assessment: Assessment) -> Plot | None:
+    """Loudest programme through the hours at the promise; None without a pack that drains."""
+    run = _run(assessment, PROMISE)
+    found = [(q, level) for q, level in loudness_by_charge(assessment) if np.isfinite(level)]
+    if run is None or len(found) < len(DRAIN):
+        return None
+    charge, level = (np.array(x) for x in zip(*found, strict=True))
+    loud = np.interp(run.course["charge"], charge[::-1], level[::-1])
+    low, high = float(np.min(loud)), float(np.max(loud))
+    y_range, step = nice_range(low - 0.5, high + 0.5, (0.5, 1, 2, 5), 5)
+    curve = Curve("flat out", run.course["hours"], loud, "olive", 2.4, label_at=0.3 * run.hours)
+    return Plot(
+        "Flat out as it drains, played at the promise", "hours", (0.0, 1.05 * run.hours), y_range,
+        step, "dB", curves=(curve,),
     )  # fmt: skip
 
 

@@ -159,6 +159,7 @@ class BoardsPage(QWidget):
         row.setContentsMargins(0, 4, 0, 0)
         row.setSpacing(24)
         left = QVBoxLayout()
+        left.setSpacing(6)
         left.addWidget(self.table, 0, Qt.AlignmentFlag.AlignTop)
         self._bus = paragraph("", "hint")
         left.addWidget(self._bus)
@@ -168,6 +169,7 @@ class BoardsPage(QWidget):
         left.addStretch(1)
         row.addLayout(left, 5)
         right = QVBoxLayout()
+        right.setSpacing(4)
         self.facts, self.gain, self.hiss = FactRows(), FactRows(), FactRows()
         for title, rows in (("This board", self.facts), ("What drives it", self.gain),
                             ("Silence", self.hiss)):  # fmt: skip
@@ -225,8 +227,13 @@ class LevelsPage(QWidget):
         self.session = session
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        self.chart = Chart(session, height=150)
-        column.addWidget(self.chart, 1)
+        self.chart, self.drain = Chart(session, height=150), Chart(session, height=150)
+        beside = QHBoxLayout()
+        beside.addWidget(self.chart, 3)
+        beside.addWidget(self.drain, 2)
+        column.addLayout(beside, 1)
+        self._caption = paragraph("", "hint")
+        column.addWidget(self._caption)
         self.table = TextGrid(hours.USE_HEADS, "Hours of four uses")
         column.addWidget(self.table)
         self._note = paragraph(
@@ -249,6 +256,12 @@ class LevelsPage(QWidget):
         if plot is not None:
             ghost = hours.level_plot(self.session.ghost) if self.session.ghost else None
             self.chart.show_plot(plot, ghost)
+        drain = hours.drain_plot(a)
+        self.drain.setVisible(drain is not None)
+        self._caption.setText(hours.drain_sentence(a))
+        if drain is not None:
+            before = hours.drain_plot(self.session.ghost) if self.session.ghost else None
+            self.drain.show_plot(drain, before)
         rows = hours.use_rows(a)
         for widget in (self.table, self._note):
             widget.setVisible(bool(rows))

@@ -1,18 +1,20 @@
 """The wiring picture of the whole chain, to look at, print and label by."""
 
+from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QTextDocument
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from firecrest.app.exporting import Picture, Table, export, kinds
+from firecrest.app.exporting import Picture, Table, document_pdf, export, kinds
 from firecrest.app.session import Session
 from firecrest.app.theme.size import canvas, fix, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.fact_rows import FactRows
-from firecrest.app.widgets.plain import label, tip
+from firecrest.app.widgets.plain import label, markup, tip
+from firecrest.files.atomic import write_file
 from firecrest.present.power.hum import hum_list
 from firecrest.present.power.picture import (
     LABEL_HEADS,
@@ -145,6 +147,24 @@ def _box(p: QPainter, box: Box) -> None:
     p.drawText(below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, line)
 
 
+LABEL_KINDS = "Page (*.pdf);;Table (*.csv)"
+
+
+def labels_page(title: str, table: Table) -> QTextDocument:
+    """A page with one row a wire, to cut into labels."""
+
+    def _cells(tag: str, row: Sequence[object]) -> str:
+        return "".join(f"<{tag} align='left'>{markup(str(c))}</{tag}>" for c in row)
+
+    rows = "".join(f"<tr>{_cells('td', row)}</tr>" for row in table.rows)
+    document = QTextDocument()
+    document.setHtml(
+        f"<h2>{markup(title)}</h2><table border='1' cellspacing='0' cellpadding='5'>"
+        f"<tr>{_cells('th', table.heads)}</tr>{rows}</table>"
+    )
+    return document
+
+
 class WiringPage(QWidget):
     """The picture with its ways out, and what may hum."""
 
@@ -195,9 +215,27 @@ class WiringPage(QWidget):
         dialog.setWindowTitle("Wire labels")
         column = QVBoxLayout(dialog)
         column.addWidget(DataTable(self.labels(), "Wire labels"))
+        save = QPushButton("Save as a page or table…")
+        save.clicked.connect(self.save_labels)
+        column.addWidget(save)
         dialog.resize(sized(620), sized(380))
         dialog.exec()
         dialog.deleteLater()
+
+    def save_labels(self) -> None:
+        """Ask where to, and write the labels as a page to print, or as a table."""
+        messages = self.window().messages  # type: ignore[attr-defined]
+        path = messages.save_as("Save the labels", "wire-labels.pdf", LABEL_KINDS)
+        if path is not None:
+            self.session.attempt(lambda: self.export_labels(path))
+
+    def export_labels(self, path: Path) -> None:
+        """Labels as a page or a table by the suffix of ``path``; FileError if not."""
+        if path.suffix.lower() == ".pdf":
+            title = f"{self.session.design.name}: wire labels"
+            write_file(path, document_pdf(labels_page(title, self.labels()), title))
+        else:
+            export(path, None, self.labels())
 
     def save(self) -> None:
         """Ask where to, and write the picture or, as a table, the labels."""
