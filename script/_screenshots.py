@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QApplication, QPushButton, QScrollArea
 
 from firecrest.app.main_window import MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
+from firecrest.app.stages.power.stage import PowerStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.table import STAGES
 from firecrest.app.start import make_application, make_window
@@ -40,7 +41,7 @@ sens. 88 dB/2.83V/1m"""
 
 
 def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
-    """Choosing, the shelf's figures, a contradicting sheet, a pasted one, and wiring."""
+    """Choosing, a contradicting sheet, a pasted one, and wiring."""
     stage = window.stage
     assert isinstance(stage, PartsStage)
 
@@ -59,11 +60,6 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.shelf.table.clearSelection()
     stage.shelf.bar.retune.setChecked(False)
     stage.shelf.choose_kind("driver")
-    stage.shelf.bar.search.setText("hornbeam, under €70")
-    stage.shelf.bar.views.button("figures").click()
-    worked_out()
-    shoot("parts-figures")
-    stage.shelf.bar.search.clear()
     stage.shelf.bar.views.button("results").click()
     stage.open_entry("hornbeam-w21-8-old-sheet")
     shoot("parts-sheet")
@@ -147,6 +143,16 @@ def shoot_compare(window: MainWindow, shoot: Callable[[str], None]) -> None:
     window.session.start(Document(project_of(read_demo("slipway"))), None)
 
 
+def shoot_power(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """Through the hours, the truth about a board, and the wiring picture."""
+    stage = window.stage
+    assert isinstance(stage, PowerStage)
+    for view, name in (("hours", "power"), ("boards", "power-boards"), ("wiring", "power-wiring")):
+        stage.show_view(view)
+        settled(window)
+        shoot(name)
+
+
 def settled(window: MainWindow) -> None:
     """Until doubt, moves, and what the stage asks for are there."""
     for _ in range(600):
@@ -194,7 +200,7 @@ def shoot_start(window: MainWindow, shoot: Callable[[str], None]) -> None:
 
 
 def shoot_files(window: MainWindow, folder: Path) -> None:
-    """Another window has saved the file, and work that a crash left."""
+    """Another window has saved the file."""
     session, messages = window.session, window.messages
     window.show_stage("size")
     session.edit_number(("box", "case", "depth"), 0.17)
@@ -206,7 +212,6 @@ def shoot_files(window: MainWindow, folder: Path) -> None:
         folder / "files-changed.png",
     )
     session.undo()
-    shoot_question(window, lambda: messages.restore("Lantern", 1), folder / "files-restore.png")
 
 
 def main(folder: Path) -> None:
@@ -229,6 +234,8 @@ def main(folder: Path) -> None:
         window.show_stage(key)
         if key == "parts":
             shoot_parts(window, shoot)
+        elif key == "power":
+            shoot_power(window, shoot)
         elif key == "compare":
             shoot_compare(window, shoot)
         else:

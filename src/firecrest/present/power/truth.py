@@ -193,7 +193,7 @@ def efficiency_plot(assessment: Assessment, boards: list[int]) -> Plot:
             100 * efficiency_here(assessment, k),
             "olive" if k == boards[0] else "ink2",
             2.4 if k == boards[0] else 1.8,
-            label_at=-12.0,
+            label_at=-27.0,
         )
         for k in boards
     )

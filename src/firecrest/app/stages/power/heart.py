@@ -165,6 +165,7 @@ class BoardsPage(QWidget):
         left.addWidget(self._bus)
         self.chart = Chart(session, height=120)
         fix(self.chart, most_height=150)
+        left.addWidget(label("Efficiency, below clipping", "section"))
         left.addWidget(self.chart)
         left.addStretch(1)
         row.addLayout(left, 5)
