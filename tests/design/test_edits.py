@@ -3,7 +3,7 @@ import pytest
 from firecrest.core.errors import DesignError
 from firecrest.design.edits import power, voice
 from firecrest.design.edits.parts import add_travel_point, remove_travel_point
-from firecrest.design.edits.paths import change_label, replace_at, set_number, value_at
+from firecrest.design.edits.paths import change_label, rebuilt, replace_at, set_number, value_at
 from firecrest.design.history import LONGEST, History
 
 MASS = ("box", "openings", 0, "added_mass")
@@ -126,3 +126,32 @@ def test_a_table_of_large_travel_begins_as_usual_and_must_rise(slipway):
         set_number(made, (*path, "large", 1, "travel"), 2 * xmax)
     with pytest.raises(DesignError, match="no point"):
         remove_travel_point(slipway, path)
+
+
+def test_a_cell_takes_the_usual_table_of_its_kind(slipway):
+    cell = rebuilt(slipway.power.source.cell, chemistry="lithium iron phosphate")
+    design = replace_at(slipway, ("power", "source", "cell"), cell)
+    label, made = power.with_usual_table(design)
+    table = made.power.source.cell.table
+    assert label == "Usual table of its chemistry"
+    assert (table[-1].rest_voltage, table[-1].resistance) == (3.40, cell.table[-1].resistance)
+    assert table[0].resistance == pytest.approx(1.8 * cell.table[-1].resistance)
+    assert made.power.source.cell.origins["table"] == "estimate"
+
+
+def test_a_log_sets_capacity_and_scales_resistance(slipway):
+    pack = slipway.power.source
+    label, made = power.with_measured_cells(slipway, 25200.0, None)
+    assert label == "Capacity from a log"
+    assert made.power.source.cell.capacity == pytest.approx(25200.0 / pack.parallel)
+    half = sum(p.resistance for p in pack.cell.table) / len(pack.cell.table)
+    whole = 2 * half * pack.series / pack.parallel + pack.board.resistance
+    whole += slipway.power.lead.resistance
+    _, worse = power.with_measured_cells(slipway, 25200.0, whole)
+    first = worse.power.source.cell.table[0].resistance
+    assert first == pytest.approx(2 * pack.cell.table[0].resistance)
+    _, absurd = power.with_measured_cells(slipway, 25200.0, 40.0)
+    assert absurd.power.source.cell.table == pack.cell.table
+    wall = power.with_source(slipway, "wall")[1]
+    with pytest.raises(DesignError, match="Only a pack"):
+        power.with_measured_cells(wall, 1000.0, None)

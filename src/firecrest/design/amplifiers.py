@@ -1,11 +1,43 @@
 """Amplifier boards, signal processors and receivers: what their sheets say."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.fields import MODEL, choice, items, number
 from firecrest.design.sheet import Sheet
+
+
+def standby_power(most: float) -> Any:
+    """Watts of a thing in standby, up to ``most``."""
+    return number(
+        "In standby",
+        "power",
+        0,
+        most,
+        "W",
+        default=0.0,
+        digits=2,
+        help="While the box is on and asleep; 0 when it is switched off with the rest.",
+    )
+
+
+def _input_resistance() -> Any:
+    return number(
+        "Input resistance",
+        "resistance",
+        100,
+        1e7,
+        "kΩ",
+        default=None,
+        empty="20 kΩ",
+        digits=0,
+        help="Of each input. Empty: 20 kΩ, an estimate.",
+    )
+
+
+def _noise(help: str) -> Any:
+    return number("Noise at the output", "voltage", 0, 1, "µV", default=None, digits=0, help=help)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -154,27 +186,8 @@ class Amplifier(BoardPart):
         digits=0,
         help="After the last signal.",
     )
-    input_resistance: float | None = number(
-        "Input resistance",
-        "resistance",
-        100,
-        1e7,
-        "kΩ",
-        default=None,
-        empty="20 kΩ",
-        digits=0,
-        help="Of each input. Empty: 20 kΩ, an estimate.",
-    )
-    noise: float | None = number(
-        "Noise at the output",
-        "voltage",
-        0,
-        1,
-        "µV",
-        default=None,
-        digits=0,
-        help="Volts rms with nothing at the input, gain at its highest.",
-    )
+    input_resistance: float | None = _input_resistance()
+    noise: float | None = _noise("Volts rms with nothing at the input, gain at its highest.")
     noise_ratio: float | None = number(
         "Signal to noise",
         "gain",
@@ -218,16 +231,7 @@ class Receiver(BoardPart):
     """What receives the sound, by radio or by wire."""
 
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
-    standby_power: float = number(
-        "In standby",
-        "power",
-        0,
-        100,
-        "W",
-        default=0.0,
-        digits=2,
-        help="While the box is on and asleep; 0 when it is switched off with the rest.",
-    )
+    standby_power: float = standby_power(100)
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
 
 
@@ -270,36 +274,8 @@ class DspBoard(BoardPart):
         digits=2,
         help="Volts rms at its input that reach 0 dBFS. Empty: as many as at its output.",
     )
-    input_resistance: float | None = number(
-        "Input resistance",
-        "resistance",
-        100,
-        1e7,
-        "kΩ",
-        default=None,
-        empty="20 kΩ",
-        digits=0,
-        help="Of each input. Empty: 20 kΩ, an estimate.",
-    )
-    noise: float | None = number(
-        "Noise at the output",
-        "voltage",
-        0,
-        1,
-        "µV",
-        default=None,
-        digits=0,
-        help="Volts rms, A-weighted, with nothing at the input.",
-    )
+    input_resistance: float | None = _input_resistance()
+    noise: float | None = _noise("Volts rms, A-weighted, with nothing at the input.")
     power: float = number("Power it draws", "power", 0, 100, "W", default=0.0, digits=2)
-    standby_power: float = number(
-        "In standby",
-        "power",
-        0,
-        100,
-        "W",
-        default=0.0,
-        digits=2,
-        help="While the box is on and asleep; 0 when it is switched off with the rest.",
-    )
+    standby_power: float = standby_power(100)
     regulator: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)

@@ -6,7 +6,7 @@ from pydantic import Field
 from pydantic.dataclasses import dataclass
 
 from firecrest.core.power.wire import resistance
-from firecrest.design.amplifiers import Amplifier, DspBoard, Receiver
+from firecrest.design.amplifiers import Amplifier, DspBoard, Receiver, standby_power
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
 from firecrest.design.sources import Contact, Converter, Source
 
@@ -21,16 +21,7 @@ class OtherLoad:
     name: str = text("Name")
     power: float = number("Power", "power", 0, 1000, "W", digits=2)
     efficiency: float = number("Regulator efficiency", "share", 0.1, 1, "%", default=0.85, digits=0)
-    standby_power: float = number(
-        "In standby",
-        "power",
-        0,
-        1000,
-        "W",
-        default=0.0,
-        digits=2,
-        help="While the box is on and asleep; 0 when it is switched off with the rest.",
-    )
+    standby_power: float = standby_power(1000)
     always_on: bool = choice(
         "Wired before the switch",
         default=False,

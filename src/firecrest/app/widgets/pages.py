@@ -1,7 +1,7 @@
 """Pages of which one is on show."""
 
 from PySide6.QtCore import QSize
-from PySide6.QtWidgets import QStackedWidget
+from PySide6.QtWidgets import QFrame, QScrollArea, QStackedWidget, QWidget
 
 
 class Pages(QStackedWidget):
@@ -12,3 +12,13 @@ class Pages(QStackedWidget):
         if page is None:
             return super().minimumSizeHint()
         return page.minimumSizeHint().expandedTo(page.minimumSize())
+
+
+def scrolled(inner: QWidget) -> QScrollArea:
+    """A page that scrolls where it has no room."""
+    scroll = QScrollArea()
+    scroll.setObjectName("scroll")
+    scroll.setWidgetResizable(True)
+    scroll.setFrameShape(QFrame.Shape.NoFrame)
+    scroll.setWidget(inner)
+    return scroll

@@ -12,7 +12,7 @@ from firecrest.assessment.power.given import HALF, counts_of, drive_for, playing
 from firecrest.core.acoustics.radiation import SOLID_ANGLES
 from firecrest.core.arrays import Number
 from firecrest.core.limits.bus import mean_bus_current
-from firecrest.core.power.flow import SOURCE, Given, Played, flow, sound_power
+from firecrest.core.power.flow import Given, Played, flow, sound_power
 from firecrest.core.power.runtime import played
 from firecrest.core.power.source import Pack
 
@@ -96,9 +96,3 @@ def _over_the_run(assessment: Assessment, play: Played) -> tuple[float, dict[str
         for name, value in items.items()
     }
     return float(found.hours[0]), joules
-
-
-def closure(items: Mapping[str, float]) -> float:
-    """Share of the source by which the items miss it."""
-    total = sum(value for name, value in items.items() if name != SOURCE)
-    return abs(total - items[SOURCE]) / items[SOURCE] if items[SOURCE] else 0.0

@@ -15,7 +15,6 @@ from firecrest.core.power.cold import ZERO_CELSIUS
 from firecrest.core.power.runtime import Played, Runtime, played, runtime_of
 
 BACKGROUND, PROMISE, HALF_VOLUME, FLAT_OUT = "background", "promise", "half volume", "flat out"
-USES = (BACKGROUND, PROMISE, HALF_VOLUME, FLAT_OUT)
 BELOW_TARGET = 30.0
 """DB below the promised loudness that is about talking level: an estimate."""
 HALF = 6.02

@@ -15,7 +15,6 @@ from firecrest.core.power.source import Pack
 
 FULL = "full by count"
 TAPER = "end current"
-NEVER = "never full"
 USUAL_END = 0.05
 """Share of the capacity in A h that the current ends at, in A, where it is not stated."""
 USUAL_CURRENT = 0.5

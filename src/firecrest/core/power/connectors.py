@@ -4,8 +4,6 @@ from dataclasses import dataclass
 
 SWITCH_AC_VOLTS = 30.0
 """V d.c. up to which the amperes of a switch that is rated for mains alone hold."""
-PLUG_PAIR = 0.005
-"""Ohm of a plug pair or a switch."""
 
 
 @dataclass(frozen=True)

@@ -12,8 +12,6 @@ INRUSH_SHARE = 0.3
 """Of the melting integral that inrush may take, so that it survives thousands."""
 INRUSH_OHMS = 0.02
 """Ohm of board and capacitors that a source adds to its own while they charge."""
-CONTACT_DROP = 0.1
-"""V over a fuse at its rating."""
 
 
 @dataclass(frozen=True)

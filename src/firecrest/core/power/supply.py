@@ -7,7 +7,6 @@ behaviour gives its burst current down to the knee.
 from dataclasses import dataclass
 from math import sqrt
 
-CONSTANT_CURRENT = "constant current"
 FOLD_BACK = "fold-back"
 HICCUP = "hiccup"
 

@@ -7,8 +7,6 @@ import numpy as np
 
 COPPER = 1.724e-8
 """Ohm m at 20 C (the international annealed copper standard)."""
-COPPER_RISE = 0.00393
-"""Per K."""
 AREAS = (0.14, 0.25, 0.34, 0.5, 0.75, 1.0, 1.5, 2.5, 4.0, 6.0, 10.0)
 """mm2 that wire is sold in."""
 BEARS = (2.0, 4.0, 5.0, 7.0, 9.0, 12.0, 16.0, 22.0, 30.0, 40.0, 55.0)

@@ -4,14 +4,23 @@ from typing import Literal
 
 from firecrest.core.errors import DesignError
 from firecrest.core.power.charger import HOUR, USUAL_CURRENT
-from firecrest.core.power.chemistry import CHEMISTRIES
+from firecrest.core.power.chemistry import CHEMISTRIES, usual_table
 from firecrest.core.power.cold import USUAL
 from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import take_figures
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.power import BUS, OtherLoad, Power
-from firecrest.design.sources import CellPoint, CellWarmth, Charger, Mains, Pack, Source, WallSupply
+from firecrest.design.sources import (
+    Cell,
+    CellPoint,
+    CellWarmth,
+    Charger,
+    Mains,
+    Pack,
+    Source,
+    WallSupply,
+)
 from firecrest.design.starts import START_PACK
 
 Kind = Literal["pack", "wall", "mains"]
@@ -118,6 +127,20 @@ def remove_cell_point(design: Design) -> tuple[str, Design]:
     if len(table) <= 2:
         raise DesignError("A cell's table needs at least two points.")
     return "Remove point", replace_at(design, CELL_TABLE, (*table[:-2], table[-1]))
+
+
+def with_usual_table(design: Design) -> tuple[str, Design]:
+    """(label, design) whose cell has the usual table of its chemistry, with the resistance that its
+    own one ends with: an estimate, for sheets that state but one figure.
+    """
+    cell: Cell = value_at(design, CELL)
+    usual = usual_table(cell.chemistry, cell.table[-1].resistance)
+    rows = tuple(
+        CellPoint(charge=float(q), rest_voltage=float(v), resistance=float(r))
+        for q, v, r in zip(usual.charge, usual.rest_voltage, usual.resistance, strict=True)
+    )
+    made = rebuilt(cell, table=rows, origins={**cell.origins, "table": "estimate"})
+    return "Usual table of its chemistry", replace_at(design, CELL, made)
 
 
 def with_own_warmth(design: Design, own: bool) -> tuple[str, Design]:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.power.dangers import dangers
 from firecrest.assessment.verdicts import WALL
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.present.frame.meters import mark_of
@@ -77,6 +78,8 @@ def _size(a: Assessment) -> tuple[str, str]:
 
 
 def _power(a: Assessment) -> tuple[str, str]:
+    if dangers(a.design):
+        return "short", "a danger"
     run = a.promise("runtime")
     if run.predicted is None:
         return (

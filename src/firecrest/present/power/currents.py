@@ -10,7 +10,7 @@ from firecrest.assessment.motion import motion_of
 from firecrest.assessment.power.given import source_now
 from firecrest.assessment.power.wiring import Wiring, speaker_losses, switch_bears, wiring
 from firecrest.assessment.sounding import boards_in
-from firecrest.core.power.connectors import BY_NAME
+from firecrest.core.power.connectors import BY_NAME, that_bear
 from firecrest.core.power.fuse import KINDS as FUSES
 from firecrest.core.power.fuse import LONG_FACTOR, passes
 from firecrest.core.power.wire import DROP, SPEAKER_LOSS
@@ -191,6 +191,10 @@ def _lead_facts(assessment: Assessment, found: Wiring) -> Iterator[Fact]:
             "" if lead.share <= DROP else "short",
             f"At {amps(found.currents.bench)}; closest gauge: AWG {lead.closest}.",
         )  # fmt: skip
+    plugs = [c.name for c in that_bear(found.rating)][:2]
+    if plugs:
+        yield Fact("Plugs that bear it", ", ".join(plugs), help="Smallest first. Their own sheets "
+                   "decide.")  # fmt: skip
     bears = switch_bears(assessment, found)
     if power.switch is not None:
         words = {True: "bears it", False: "too weak", None: "not known above 30 V"}[bears]

@@ -5,9 +5,6 @@ from collections.abc import Iterator
 from firecrest.design.design import Design
 from firecrest.present.size.facts import Fact
 
-LONG_SIGNAL = 0.5
-"""m of single-ended signal lead above which it should be screened."""
-
 
 def hum_list(design: Design) -> list[Fact]:
     """Cause and remedy; only what this design has the cause for."""

@@ -20,6 +20,13 @@ PEAK = float(np.sqrt(2.0))
 CHEMISTRIES = tuple(USUAL)
 FUSES = [(name, name[0].upper() + name[1:]) for name in KINDS]
 PLACES = [(place, place) for place in RISE_INSIDE]
+BEHAVIOURS = [
+    (b, b[0].upper() + b[1:]) for b in ("constant current", "fold-back", "hiccup", "latch")
+]
+FORMS = [
+    (f, f[0].upper() + f[1:])
+    for f in ("wall supply", "laptop brick", "house battery", "car outlet", "power bank")
+]
 CONTACTS = [
     ("barrel 5.5 mm", "Barrel, 5 A"),
     ("magnetic contact", "Magnetic, 2 A"),

@@ -17,7 +17,7 @@ from firecrest.design.edits import parts as part_edits
 from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import Path
 from firecrest.design.parts import DriverPart
-from firecrest.design.sources import Cell
+from firecrest.design.sources import Cell, WallSupply
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.power import power
 from firecrest.proposals.placing import with_own_mains
@@ -33,6 +33,8 @@ def extras(editing: Editing, part: object, path: Path) -> list[QWidget]:
         return [_claims(editing, part, path), _other_outputs(editing, part, path)]
     if isinstance(part, Cell):
         return [_table(editing, part, path), _warmth(editing, part, path)]
+    if isinstance(part, WallSupply):
+        return [_behaviour(editing, path)]
     return []
 
 
@@ -155,6 +157,17 @@ def _table(editing: Editing, part: Cell, path: Path) -> QWidget:
         labelled("Chemistry", bound_combo(editing, (*path, "chemistry"), CHEMISTRIES)),
         grid_of([heads, *rows]),
         _buttons(editing, "point", edits.add_cell_point, edits.remove_cell_point),
+        _button(editing, "Take the usual table of its kind", edits.with_usual_table),
+    )
+
+
+def _behaviour(editing: Editing, path: Path) -> QWidget:
+    """What a supply is, and what it does when it is asked too much."""
+    return column(
+        "When asked too much",
+        "",
+        labelled("Form", bound_combo(editing, (*path, "form"), power.FORMS)),
+        labelled("It", bound_combo(editing, (*path, "behaviour"), power.BEHAVIOURS)),
     )
 
 

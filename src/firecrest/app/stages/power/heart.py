@@ -3,13 +3,14 @@
 from collections.abc import Sequence
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import Segments, set_role
 from firecrest.app.widgets.fact_rows import FactRows
+from firecrest.app.widgets.pages import scrolled
 from firecrest.app.widgets.plain import label, paragraph, tip
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.power.uses import PROMISE, course_of
@@ -150,10 +151,6 @@ class BoardsPage(QWidget):
         self._sentence = paragraph("", "figure")
         outer.addWidget(self._sentence)
         self.table = TextGrid(truth.HEADS, "Amplifier truth")
-        scroll = QScrollArea()
-        scroll.setObjectName("scroll")
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QScrollArea.Shape.NoFrame)
         inner = QWidget()
         row = QHBoxLayout(inner)
         row.setContentsMargins(0, 4, 0, 0)
@@ -178,8 +175,7 @@ class BoardsPage(QWidget):
             right.addWidget(rows)
         right.addStretch(1)
         row.addLayout(right, 3)
-        scroll.setWidget(inner)
-        outer.addWidget(scroll, 1)
+        outer.addWidget(scrolled(inner), 1)
 
     def _choose(self, board: object) -> None:
         self.board = int(str(board))

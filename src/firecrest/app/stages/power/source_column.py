@@ -17,7 +17,7 @@ from firecrest.design.edits.paths import Path
 from firecrest.design.sources import Pack, WallSupply
 from firecrest.present.power import cautions, facts
 from firecrest.present.power.logs import cells_from_log
-from firecrest.present.power.power import CONTACTS
+from firecrest.present.power.power import BEHAVIOURS, CONTACTS, FORMS
 from firecrest.present.text import words
 
 HERE: Path = ("power", "source")
@@ -27,13 +27,6 @@ BOARD = ("max_current", "cut_off", "resistance", "own_current", "volume", "mass"
 CHARGER = ("current", "voltage", "end_current", "lead_resistance")
 SUPPLY = ("voltage", "resistance", "continuous_current", "burst_current", "energy")
 STEP = ("voltage", "continuous_current", "burst_current")
-BEHAVIOURS = [
-    (b, b[0].upper() + b[1:]) for b in ("constant current", "fold-back", "hiccup", "latch")
-]
-FORMS = [
-    (f, f[0].upper() + f[1:])
-    for f in ("wall supply", "laptop brick", "house battery", "car outlet", "power bank")
-]
 TITLES = {"pack": "Pack", "wall": "Supply", "mains": "Mains"}
 
 

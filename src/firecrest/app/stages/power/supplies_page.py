@@ -2,12 +2,13 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QGridLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import set_role
+from firecrest.app.widgets.pages import scrolled
 from firecrest.app.widgets.plain import label, tip
 from firecrest.app.widgets.pressable import Tryable
 from firecrest.design.sources import WallSupply
@@ -80,10 +81,6 @@ class SuppliesPage(QWidget):
             fix(cell, width=width)
             row.addWidget(cell, 0, column)
         row.setColumnStretch(len(HEADS), 1)
-        scroll = QScrollArea()
-        scroll.setObjectName("scroll")
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QScrollArea.Shape.NoFrame)
         inner = QWidget()
         self._list = QVBoxLayout(inner)
         self._list.setContentsMargins(0, 0, 0, 0)
@@ -91,8 +88,7 @@ class SuppliesPage(QWidget):
         self._list.addWidget(heads)
         self.rows: list[SupplyRow] = []
         self._list.addStretch(1)
-        scroll.setWidget(inner)
-        box.addWidget(scroll, 1)
+        box.addWidget(scrolled(inner), 1)
 
     @property
     def busy(self) -> bool:

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QTextDocument
-from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.exporting import Picture, Table, document_pdf, export, kinds
 from firecrest.app.session import Session
@@ -13,6 +13,7 @@ from firecrest.app.theme.size import canvas, fix, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.fact_rows import FactRows
+from firecrest.app.widgets.pages import scrolled
 from firecrest.app.widgets.plain import label, markup, tip
 from firecrest.files.atomic import write_file
 from firecrest.present.power.hum import hum_list
@@ -185,10 +186,6 @@ class WiringPage(QWidget):
             head.addWidget(button)
         box.addLayout(head)
         self.view, self.hum = WiringView(), FactRows()
-        scroll = QScrollArea()
-        scroll.setObjectName("scroll")
-        scroll.setWidgetResizable(True)
-        scroll.setFrameShape(QScrollArea.Shape.NoFrame)
         inner = QWidget()
         column = QVBoxLayout(inner)
         column.setContentsMargins(0, 0, 0, 0)
@@ -196,8 +193,7 @@ class WiringPage(QWidget):
         column.addWidget(label("What may hum, hiss or thump here", "section"))
         column.addWidget(self.hum)
         column.addStretch(1)
-        scroll.setWidget(inner)
-        box.addWidget(scroll, 1)
+        box.addWidget(scrolled(inner), 1)
 
     def refresh(self) -> None:
         """Draw the present design."""
