@@ -24,6 +24,7 @@ from firecrest.core.limits.elements import Limit
 from firecrest.core.limits.truth import Clean, clean
 from firecrest.core.power.runtime import Runtime
 from firecrest.core.units import figure
+from firecrest.design.design import Design
 from firecrest.present.plot.plot import Curve, Line, Mark, Plot, TintRun, nice_range
 from firecrest.present.text.words import ending, limit_name
 
@@ -50,6 +51,12 @@ WEAR_WORDS = {
     "aged": "aged to 80 %",
     "aged and cold": "aged, at 0 °C",
 }
+
+
+def runs_empty(design: Design) -> bool:
+    """Whether there is an end to come to: a pack, or a source that is sold by its energy."""
+    source = design.power.source
+    return source.kind == "pack" or (source.kind == "wall" and source.energy is not None)
 
 
 def level_of(assessment: Assessment, use: str) -> float | None:

@@ -11,7 +11,9 @@ from firecrest.design.power import BUS, Lead
 from firecrest.present.text.units import told
 
 WIDTH, GAP, TALL, BETWEEN, EDGE = 136.0, 66.0, 46.0, 16.0, 14.0
-PLUS, MINUS_POLE, SIGNAL, SPEAKER = "plus", "minus", "signal", "speaker"
+PLUS, SIGNAL, SPEAKER, MAINS = "plus", "signal", "speaker", "mains"
+FOOT = 34.0
+"""Room for what the lines mean."""
 Spot = tuple[float, float]
 
 
@@ -54,10 +56,10 @@ def wiring_picture(design: Design) -> WiringPicture:
     """Supply, fuse, switch, converters, boards, channels and drivers of a design."""
     columns = _columns(design)
     tallest = max(len(column) for column in columns)
-    height = 2 * EDGE + tallest * (TALL + BETWEEN) + 24
+    height = 2 * EDGE + tallest * (TALL + BETWEEN) + FOOT
     boxes: list[Box] = []
     for place, column in enumerate(columns):
-        free = height - 24 - 2 * EDGE - len(column) * (TALL + BETWEEN) + BETWEEN
+        free = height - FOOT - 2 * EDGE - len(column) * (TALL + BETWEEN) + BETWEEN
         y = EDGE + free / 2
         for key, title, line in column:
             boxes.append(Box(key, title, line, EDGE + place * (WIDTH + GAP), y))
@@ -144,8 +146,9 @@ def _joins(design: Design) -> Iterator[Join]:
         yield (last, converter.id, PLUS, lead_words(power.lead))
     rails = [(b.id, b.rail) for b in power.boards]
     rails += [(f"load {k}", load.rail) for k, load in enumerate(power.other_loads)]
+    feeds = MAINS if power.source.kind == "mains" else PLUS
     for key, rail in rails:
-        yield (last if rail == BUS else rail, key, PLUS, "")
+        yield (last if rail == BUS else rail, key, feeds, "")
     dsp = power.boards[power.dsp_place].id
     for board in power.boards:
         if board.kind == "amplifier":
@@ -180,19 +183,24 @@ def lead_words(lead: Lead) -> str:
 
 def _corners(start: Box, end: Box, kind: str) -> tuple[Spot, ...]:
     """A wire from the right of one box to the left of another; signals run below the boxes."""
-    drop = {PLUS: 0.34, SIGNAL: 0.5, SPEAKER: 0.5}[kind]
+    drop = {PLUS: 0.34, MAINS: 0.34, SIGNAL: 0.5, SPEAKER: 0.5}[kind]
     a = (start.x + start.width, start.y + start.height * drop)
     b = (end.x, end.y + end.height * drop)
     if end.x <= start.x:  # within one column: round the left side
         left = min(start.x, end.x) - 14.0
         y0, y1 = start.y + start.height * 0.72, end.y + end.height * 0.72
         return ((start.x, y0), (left, y0), (left, y1), (end.x, y1))
-    middle = end.x - GAP * (0.72 if kind == PLUS else 0.5)
+    middle = end.x - GAP * (0.72 if kind in (PLUS, MAINS) else 0.5)
     return (a, (middle, a[1]), (middle, b[1]), b)
 
 
 LABEL_HEADS = ("wire", "from", "to", "pole", "what")
-POLES = {PLUS: "+ and −", SIGNAL: "signal and screen", SPEAKER: "+ and −"}
+POLES = {
+    PLUS: "+ and −",
+    MAINS: "mains: for licensed people",
+    SIGNAL: "signal and screen",
+    SPEAKER: "+ and −",
+}
 
 
 def label_rows(design: Design) -> list[list[str]]:

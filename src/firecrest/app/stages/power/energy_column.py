@@ -19,6 +19,7 @@ class EnergyColumn:
     def __init__(self, session: Session) -> None:
         self.session = session
         self.flow, self.standing = FlowView(), FactRows()
+        self._rests = label("While nothing plays", "section")
         self._title, self._hint = label("", "section"), paragraph("", "hint")
 
     def build(self) -> QWidget:
@@ -32,7 +33,7 @@ class EnergyColumn:
             self._title,
             self.flow,
             self._hint,
-            label("While nothing plays", "section"),
+            self._rests,
             self.standing,
             label("DSP and other loads", "section"),
             *numbers(session, *((*dsp, "part", name) for name in names)),
@@ -50,6 +51,9 @@ class EnergyColumn:
         for widget in (self.flow, self._title, self._hint):
             widget.setVisible(picture is not None)
         if picture is not None:
-            self._title.setText(f"{picture.title}, {picture.unit}")
+            unit = "" if picture.unit == "W" else f", {picture.unit}"
+            self._title.setText(picture.title + unit)
             self._hint.setText(picture.sentence)
-        self.standing.show_facts(standing_facts(a))
+        found = standing_facts(a)
+        self._rests.setVisible(bool(found))
+        self.standing.show_facts(found)

@@ -16,6 +16,7 @@ from firecrest.app.stages.power.wiring_page import WiringPage
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.pages import Pages
 from firecrest.design.amplifiers import Amplifier
+from firecrest.present.power import hours
 from firecrest.present.power.currents import row_count
 from firecrest.present.text import words
 
@@ -34,7 +35,7 @@ class PowerStage(Stage):
     key, title, subtitle = "power", "Power", "what the amp really gets, and for how long"
 
     def build_heart(self) -> None:
-        self._rest, self._built_anew = Rest(self), True
+        self._rest, self._built_anew, self._runs_empty = Rest(self), True, True
         self.views = Segments(VIEWS, "View")
         self.views.chosen.connect(self.show_view)
         self.bar.addWidget(self.views)
@@ -53,9 +54,12 @@ class PowerStage(Stage):
 
     def show_view(self, view: object) -> None:
         """Show a view of the heart."""
+        self._choose(view)
+        self._page().refresh()
+
+    def _choose(self, view: object) -> None:
         self.views.choose(view)
         self.pages.setCurrentIndex([key for key, _ in VIEWS].index(str(view)))
-        self._page().refresh()
 
     def _page(self) -> Any:
         return self.pages.currentWidget()
@@ -88,6 +92,10 @@ class PowerStage(Stage):
         self._built_anew = True
         self._rest.stop()  # what waits was for the columns that go
         s = self.session
+        runs_empty = hours.runs_empty(s.design)
+        if runs_empty != self._runs_empty:
+            self._runs_empty = runs_empty
+            self._choose("hours" if runs_empty else "boards")
         self.source, self.energy, self.wires = SourceColumn(s), EnergyColumn(s), WiringColumn(s)
         holder = QWidget()
         rows = QVBoxLayout(holder)

@@ -18,7 +18,9 @@ from firecrest.app.widgets.plain import label, markup, tip
 from firecrest.files.atomic import write_file
 from firecrest.present.power.hum import hum_list
 from firecrest.present.power.picture import (
+    FOOT,
     LABEL_HEADS,
+    MAINS,
     PLUS,
     SIGNAL,
     Box,
@@ -92,18 +94,20 @@ def paint_wiring(p: QPainter, drawn: WiringPicture) -> None:
     p.setFont(text_font(11))
     p.setPen(colour("ink2"))
     text = (
-        "Thick: +, thin beside it: its own return −. Dashed: screened signal. All returns meet at "
-        "the source (star), nowhere else."
+        "Thick: +, thin beside it: its own return −. Dashed: screened signal. Dotted: mains, for "
+        "licensed people. All returns meet at the source (star), nowhere else."
     )
-    area = QRectF(14, drawn.height - 24, drawn.width - 28, 20)
-    p.drawText(area, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, text)
+    area = QRectF(14, drawn.height - FOOT, drawn.width - 28, FOOT)
+    p.drawText(area, Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap, text)
 
 
 def _wire(p: QPainter, wire: Wire) -> None:
     points = QPolygonF([QPointF(x, y) for x, y in wire.corners])
     p.setBrush(Qt.BrushStyle.NoBrush)
-    if wire.kind == SIGNAL:
-        p.setPen(QPen(colour("ink2"), 1.4, Qt.PenStyle.DashLine))
+    if wire.kind in (SIGNAL, MAINS):
+        dashed, dotted = Qt.PenStyle.DashLine, Qt.PenStyle.DotLine
+        signal = wire.kind == SIGNAL
+        p.setPen(QPen(colour("ink2" if signal else "ink"), 1.4, dashed if signal else dotted))
         p.drawPolyline(points)
         return
     p.setPen(QPen(colour(ROLES.get(wire.kind, "olive")), 2.6))
@@ -123,7 +127,7 @@ def _number(p: QPainter, wire: Wire) -> None:
     p.drawRoundedRect(plate, 3, 3)
     p.setPen(colour("ink"))
     p.drawText(plate, Qt.AlignmentFlag.AlignCenter, f"W{wire.number}")
-    if wire.kind == SIGNAL:
+    if wire.kind in (SIGNAL, MAINS):
         return
     for text, beside in (("+", -8.0), ("−", RETURN + 8)):
         p.drawText(QRectF(x - 11, y + beside - 6, 9, 12), Qt.AlignmentFlag.AlignCenter, text)
