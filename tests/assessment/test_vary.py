@@ -36,6 +36,7 @@ SHARES = (
     ("power", "source", "cell", "capacity"),
     ("power", "source", "cell", "table", 2, "rest_voltage"),
     ("power", "lead", "contacts"),
+    ("power", "lead", "area"),
     ("power", "source", "voltage"),
     ("power", "boards", 1, "part", "full_scale"),
     ("voice", "channels", 0, "blocks", 0, "frequency"),
@@ -146,3 +147,17 @@ def test_one_figure_that_the_network_does_not_know_is_varied_alone(path):
     for row, value in enumerate(values):
         one = assess(replace_at(design, path, float(value))).acoustic
         np.testing.assert_allclose(found.level[row], one.top.level, atol=1e-9)
+
+
+def test_weak_groups_and_wires_are_columns_too(slipway):
+    for path, values in (
+        (("power", "source", "spread"), np.array([0.0, 0.03, 0.1])),
+        (("power", "lead", "length"), np.array([0.1, 3.0])),
+        (("power", "source", "board", "own_current"), np.array([0.0, 0.01])),
+    ):
+        found = vary(slipway, {path: values})
+        for row, value in enumerate(values):
+            one = assess(set_number(slipway, path, float(value))).promise("runtime")
+            many = found.promises(row)[2]
+            assert many.predicted == pytest.approx(one.predicted, rel=1e-9)
+            assert many.state == one.state

@@ -45,6 +45,10 @@ CAUTION_BATTERY = (
 )
 
 
+CAUTION_CAR = (
+    "Car outlet: its fuse and thin leads bear about 8 A, and starting the engine resets what hangs "
+    "on it. Do not leave a box plugged in unattended, and fasten it down before you drive."
+)
 CAUTION_BANK = (
     "Power bank: there are lithium cells in it. Keep it whole, dry and out of the sun, give it air "
     "while it works, charge it with its own charger, and check your carrier's rules before you "
@@ -87,7 +91,11 @@ def part_caution(part: Any) -> str:
         own = {"nickel metal hydride": CAUTION_NICKEL, "lead acid": CAUTION_LEAD}
         return own.get(part.chemistry, CAUTION_PACK)
     if isinstance(part, WallSupply):
-        own = {"house battery": CAUTION_BATTERY, "power bank": CAUTION_BANK}
+        own = {
+            "house battery": CAUTION_BATTERY,
+            "power bank": CAUTION_BANK,
+            "car outlet": CAUTION_CAR,
+        }
         return own.get(part.form, CAUTION_MAINS)
     if isinstance(part, Amplifier) and part.own_mains:
         return CAUTION_MAINS

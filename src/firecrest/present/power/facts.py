@@ -23,6 +23,8 @@ from firecrest.present.text.units import told
 
 WATT_HOUR, DAY = 3600.0, 24.0
 SPREAD_CAUTION = 0.02
+JOIN_VOLTS, JOIN_OHMS = 0.02, 0.01
+"""V by which cells may differ when they are joined, for so many ohms between them."""
 STANDING_WORDS = {NO_SIGNAL: "Silent, awake", ASLEEP: "Asleep", OFF: "Switched off"}
 
 
@@ -64,6 +66,14 @@ def _pack(assessment: Assessment, source: Pack, use: str) -> Iterator[Fact]:
         help="Idle current of boards on the bus; watts of loads and of what hangs behind "
         "converters.",
     )
+    if source.parallel > 1:
+        most = JOIN_VOLTS * 2 * float(source.cell.table[-1].resistance) / JOIN_OHMS
+        yield Fact(
+            "Before joining in parallel",
+            f"within {told(most, 'voltage', 'mV', 0)}",
+            help="Cells that differ by more drive a large current into each other: charge each to "
+            "the same voltage first. An estimate: 20 mV for each 10 mΩ between them.",
+        )
     if source.spread > SPREAD_CAUTION:
         yield Fact(
             "Cells do not match",

@@ -16,6 +16,7 @@ from firecrest.assessment.power.truth import (
     efficiency_here,
     here,
     one_channel,
+    place_of,
     truth_table,
 )
 from firecrest.core.limits.elements import Limit
@@ -148,6 +149,16 @@ def _facts(assessment: Assessment, board: int) -> tuple[Fact, ...]:
              help="Of a held sine, the worst case; music at the promise makes far less."),
     ]  # fmt: skip
     case = line.lasting.case
+    place = place_of(assessment, assessment.design.power.amplifiers[board][1])
+    if place is not None:
+        found.append(
+            Fact(
+                "Where it stands sheds",
+                watts(max(place.most, 0.0)),
+                help="Heat that holds its case at 85 °C, in the air around it there; a closed case "
+                "is 15 K warmer than outside, a vented one 5 K. Estimates, ±40 %.",
+            )
+        )
     if case is None:
         found.append(Fact("Case", "needs size and weight", "close", "Or its heat resistance."))
     elif case > CASE_LIMIT:
