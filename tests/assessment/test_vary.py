@@ -11,7 +11,7 @@ from firecrest.assessment.verdicts import UNKNOWN
 from firecrest.core.errors import DesignError
 from firecrest.core.limits.ceiling import spelt
 from firecrest.core.note import note
-from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.text.notes import said
 from firecrest.proposals.layouts import with_kind, with_layout
