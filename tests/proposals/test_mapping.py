@@ -1,5 +1,7 @@
 """Maps: every node is the design that the edits of its figures make."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -199,3 +201,11 @@ def test_what_limits_have_to_spare_is_mapped_too(slipway_map):
     assert f"{SPARE}C" in fills_of(slipway_map)
     shown = picture(slipway_map, assess(read_demo("slipway")), f"{SPARE}R")
     assert shown.name == "Radiator travel to spare"
+
+
+def test_a_fill_that_nothing_is_known_of_has_no_steps(slipway_map):
+    """No bass reach anywhere: the map is drawn without a fill, and says nothing wrong."""
+    values = {**slipway_map.values, "bass": np.full_like(slipway_map.values["bass"], np.nan)}
+    shown = picture(replace(slipway_map, values=values), assess(read_demo("slipway")), "bass")
+    assert shown.areas == ()
+    assert shown.legend == ()

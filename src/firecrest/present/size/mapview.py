@@ -230,7 +230,7 @@ def _lines(x: Real, y: Real, values: Real, level: float) -> tuple[Real, ...]:
 
 def _areas(x: Real, y: Real, values: Real, levels: Sequence[float], fill: str) -> Iterator[Area]:
     """Bands of the fill; where less is more the fullest colour is the least value."""
-    ends = [*levels[1:], np.inf]
+    ends = [*levels[1:], np.inf][: len(levels)]
     for k, (low, high) in enumerate(zip(levels, ends, strict=True)):
         place = k + STEPS - len(levels)
         if fill in LESS_IS_MORE:
