@@ -155,3 +155,15 @@ def test_a_log_sets_capacity_and_scales_resistance(slipway):
     wall = power.with_source(slipway, "wall")[1]
     with pytest.raises(DesignError, match="Only a pack"):
         power.with_measured_cells(wall, 1000.0, None)
+
+
+def test_board_and_charger_go_with_the_cells_in_series(slipway):
+    pack = slipway.power.source
+    _, made = power.with_series(slipway, 4)
+    source = made.power.source
+    assert source.board.cut_off == pytest.approx(pack.board.cut_off * 4 / 5)
+    assert source.charger.voltage == pytest.approx(16.8)
+    with pytest.raises(DesignError, match="Cells in series"):
+        power.with_series(slipway, 0)
+    with pytest.raises(DesignError, match="Only a pack"):
+        power.with_series(power.with_source(slipway, "wall")[1], 4)

@@ -121,7 +121,7 @@ def test_one_cell_with_a_boost_converter(new):
     assert new.session.design.power.source.charger.voltage == pytest.approx(4.2)
     new.strip._after.flush()
     assert "danger" not in new.strip.summary.accessibleName()
-    type_into(new, (*SOURCE, "series"), "3")
+    type_into(new, (*SOURCE, "charger", "voltage"), "4.5 V")
     new.strip._after.flush()
     assert "1 danger" in new.strip.summary.accessibleName()
 

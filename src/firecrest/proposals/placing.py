@@ -8,14 +8,16 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import Any
 
+from firecrest.assessment.power.charging import most_charging
 from firecrest.core.errors import DesignError
+from firecrest.core.power.chemistry import CHEMISTRIES
 from firecrest.design.amplifiers import Amplifier, DspBoard
 from firecrest.design.box import DriverGroup, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import BUS, Power
-from firecrest.design.sources import Cell, Mains, Pack, WallSupply
+from firecrest.design.sources import Cell, Charger, Mains, Pack, WallSupply
 from firecrest.design.starts import START_PACK
 from firecrest.proposals.layouts import with_kind
 
@@ -122,7 +124,18 @@ def _with_cell(power: Power, cell: Cell) -> Power:
         opens = None if cell.cut_off is None else round(series * cell.cut_off * 1.05, 2)
         board = rebuilt(board, cut_off=opens)
     made = rebuilt(pack, cell=cell, series=series, board=board)
+    if (series, cell.chemistry) != (pack.series, pack.cell.chemistry):
+        made = rebuilt(made, charger=_charger(made))
     return rebuilt(power, source=made)
+
+
+def _charger(pack: Pack) -> Charger | None:
+    """The charger, to the full voltage of these cells, with no more current than they bear."""
+    charger, full = pack.charger, CHEMISTRIES[pack.cell.chemistry].full
+    if charger is None:
+        return None
+    volts = charger.voltage if full is None else round(full * pack.series, 2)
+    return rebuilt(charger, voltage=volts, current=min(charger.current, most_charging(pack)))
 
 
 def half_voltage(cell: Cell) -> float:

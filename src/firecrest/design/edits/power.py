@@ -9,7 +9,7 @@ from firecrest.core.power.cold import USUAL
 from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import take_figures
-from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.power import BUS, OtherLoad, Power
 from firecrest.design.sources import (
     Cell,
@@ -174,6 +174,23 @@ def with_protection(design: Design, on: bool) -> tuple[str, Design]:
         board = rebuilt(start, cut_off=opens)
     word = "Add" if on else "Remove"
     return f"{word} protection board", replace_at(design, ("power", "source", "board"), board)
+
+
+def with_series(design: Design, series: int) -> tuple[str, Design]:
+    """(label, design) with so many cells in series: the cut-off of the protection board and the
+    voltage of the charger go with them. DesignError without a pack.
+    """
+    pack = design.power.source
+    if not isinstance(pack, Pack):
+        raise DesignError("Only a pack has cells in series.")
+    made = set_number(design, (*CELL[:-1], "series"), series)
+    grown, board, charger = series / pack.series, pack.board, pack.charger
+    if board is not None and board.cut_off is not None:
+        board = rebuilt(board, cut_off=round(board.cut_off * grown, 2))
+    if charger is not None:
+        charger = rebuilt(charger, voltage=round(charger.voltage * grown, 2))
+    source = rebuilt(made.power.source, board=board, charger=charger)
+    return f"{series} cells in series", replace_at(made, ("power", "source"), source)
 
 
 def with_charger(design: Design, on: bool) -> tuple[str, Design]:

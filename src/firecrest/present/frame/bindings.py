@@ -5,7 +5,7 @@ bound by their path; computed ones (air volume, tuning) solve the dimension name
 """
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
@@ -14,6 +14,7 @@ from firecrest.core.reading import read_quantity
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import set_figure
 from firecrest.design.edits.paths import Path, facts_at, value_at
+from firecrest.design.edits.power import with_series
 from firecrest.design.fields import FieldFacts
 from firecrest.present.parts.datasheet import derivation, formula_of
 from firecrest.proposals.holding import with_volumes
@@ -95,6 +96,12 @@ class Binding:
         return "\n".join(lines)
 
 
+WRITTEN: Mapping[Path, Callable[[Design, float | None], Design]] = {
+    ("power", "source", "series"): lambda design, value: with_series(design, int(value or 0))[1]
+}
+"""Figures with which others go."""
+
+
 def at_path(design: Design, path: Path) -> Binding:
     """Binding of a stored figure."""
     facts = facts_at(design, path)
@@ -111,7 +118,7 @@ def at_path(design: Design, path: Path) -> Binding:
         path,
         facts,
         lambda assessment: value_at(assessment.design, path),
-        lambda design, value: set_figure(design, path, value),
+        WRITTEN.get(path, lambda design, value: set_figure(design, path, value)),
         origin,
         lambda assessment: _implied(assessment, path, facts),
         lambda assessment: formula_of(value_at(assessment.design, path[:-1]), str(path[-1])),

@@ -34,6 +34,8 @@ HEADS = ("into", "on", "clean", "as printed", "gives first", "for long", "case")
 TOUCHED = 273.15 + 60.0
 """K above which a part burns who touches it."""
 MINUTE = 60.0
+AT_REST = "bus at rest"
+"""Limit of a source that cannot run the board at all."""
 
 
 @dataclass(frozen=True)
@@ -129,6 +131,8 @@ def sentence(assessment: Assessment, board: int) -> str:
         "wall": "On this supply",
         "mains": "On its own mains supply",
     }[kind]
+    if line.found.limit == AT_REST:
+        return f"{printed} {on}: nothing. It stands below a cut-off before anything plays."
     given = f"{on}: {watts(line.found.watts)} clean"
     if line.channels > 1:
         given += f" with {line.channels} channels at once"

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from firecrest.core.note import note
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.power import with_series
 from firecrest.design.sources import Pack
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
 
@@ -25,13 +26,8 @@ def cells(scene: Scene) -> Iterator[Proposal]:
         title = note("series", more=step > 0, series=pack.series + step)
         if pack.series + step > 0:
             path = (*SOURCE, "series")
-            yield from attempt("cells", title, path, in_series, scene.design, pack, step)
+            yield from attempt("cells", title, path, _in_series, scene.design, pack.series + step)
 
 
-def in_series(design: Design, pack: Pack, step: int) -> Design:
-    """More or fewer cells in series, the protection board's cut-off moved with them."""
-    board = pack.board
-    if board is not None and board.cut_off is not None:
-        raised = board.cut_off * (pack.series + step) / pack.series
-        board = rebuilt(board, cut_off=round(raised, 2))
-    return replace_at(design, SOURCE, rebuilt(pack, series=pack.series + step, board=board))
+def _in_series(design: Design, series: int) -> Design:
+    return with_series(design, series)[1]
