@@ -152,7 +152,7 @@ def test_the_wiring_picture_joins_everything(name):
     for board in design.power.boards:
         assert board.part.name in titles
     ends = {w.start for w in drawn.wires} | {w.end for w in drawn.wires}
-    assert set(titles) <= ends | {"Fuse"}
+    assert set(titles) <= ends
     for box in drawn.boxes:
         assert 0 <= box.x <= drawn.width - box.width
         assert 0 <= box.y <= drawn.height - box.height

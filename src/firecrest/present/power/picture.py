@@ -7,10 +7,12 @@ from firecrest.core.units import THIN_SPACE
 from firecrest.design.box import DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.outputs import carried
-from firecrest.design.power import BUS, Lead
+from firecrest.design.power import BUS, Lead, Power
 from firecrest.present.text.units import told
 
-WIDTH, GAP, TALL, BETWEEN, EDGE = 136.0, 66.0, 46.0, 16.0, 14.0
+WIDTH, GAP, TALL, BETWEEN, EDGE = 118.0, 50.0, 46.0, 16.0, 18.0
+LANE = 8.0
+"""Height of wires that pass over a column."""
 PLUS, SIGNAL, SPEAKER, MAINS = "plus", "signal", "speaker", "mains"
 FOOT = 34.0
 """Room for what the lines mean."""
@@ -80,14 +82,8 @@ def _columns(design: Design) -> list[list[Entry]]:
     """(key, title, line) of every part, column by column in the way of the energy."""
     power = design.power
     found: list[list[Entry]] = [[_source(design)]]
-    between: list[Entry] = []
     if power.source.kind != "mains":
-        fuse = power.fuse
-        line = "at the source" if fuse is None else f"{fuse.rating:g}{THIN_SPACE}A, {fuse.kind}"
-        between.append(("fuse", "Fuse" if fuse else "Fuse: none yet", line))
-    if power.switch is not None:
-        between.append(("switch", "Switch", f"bears {power.switch.rating:g}{THIN_SPACE}A"))
-    found += [[entry] for entry in between]
+        found.append([_guard(power)])
     if power.converters:
         found.append(
             [(c.id, c.name, f"to {c.output_voltage:g}{THIN_SPACE}V") for c in power.converters]
@@ -108,6 +104,16 @@ def _source(design: Design) -> Entry:
     if source.kind == "wall":
         return ("source", source.name, f"{source.voltage:g}{THIN_SPACE}V")
     return ("source", "Mains", "for licensed people")
+
+
+def _guard(power: Power) -> Entry:
+    """Fuse and switch, in one box: both stand in the wire from the source."""
+    fuse, switch = power.fuse, power.switch
+    title = "Fuse: none yet" if fuse is None else f"Fuse {fuse.rating:g}{THIN_SPACE}A"
+    lines: list[str] = [] if fuse is None else [fuse.kind]
+    if switch is not None:
+        lines.append(f"switch {switch.rating:g}{THIN_SPACE}A")
+    return ("fuse", title, ", ".join(lines) or "at the source")
 
 
 def _board_line(kind: str) -> str:
@@ -139,9 +145,6 @@ def _joins(design: Design) -> Iterator[Join]:
         lead = lead_words(power.lead)
         yield ("source", "fuse", PLUS, lead)
         last = "fuse"
-        if power.switch is not None:
-            yield ("fuse", "switch", PLUS, lead)
-            last = "switch"
     for converter in power.converters:
         yield (last, converter.id, PLUS, lead_words(power.lead))
     rails = [(b.id, b.rail) for b in power.boards]
@@ -190,7 +193,11 @@ def _corners(start: Box, end: Box, kind: str) -> tuple[Spot, ...]:
         left = min(start.x, end.x) - 14.0
         y0, y1 = start.y + start.height * 0.72, end.y + end.height * 0.72
         return ((start.x, y0), (left, y0), (left, y1), (end.x, y1))
-    middle = end.x - GAP * (0.72 if kind in (PLUS, MAINS) else 0.5)
+    trunk = 0.72 if start.key in ("source", "fuse") else 0.94  # that of a converter beside the bus
+    middle = end.x - GAP * (trunk if kind in (PLUS, MAINS) else 0.5)
+    if end.x - a[0] > GAP + 1.0:  # over what stands between, never through it
+        out = a[0] + GAP * 0.3
+        return (a, (out, a[1]), (out, LANE), (middle, LANE), (middle, b[1]), b)
     return (a, (middle, a[1]), (middle, b[1]), b)
 
 

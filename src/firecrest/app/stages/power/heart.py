@@ -145,6 +145,7 @@ class BoardsPage(QWidget):
         outer = QVBoxLayout(self)
         outer.setContentsMargins(0, 0, 0, 0)
         self._choice = QHBoxLayout()
+        self._choice.addStretch(1)
         outer.addLayout(self._choice)
         self._segments: Segments | None = None
         self._names: list[str] = []
@@ -195,7 +196,7 @@ class BoardsPage(QWidget):
             self._segments = Segments(tuple(enumerate(names)), "Board")
             self._segments.choose(self.board)
             self._segments.chosen.connect(self._choose)
-            self._choice.addWidget(self._segments)
+            self._choice.insertWidget(0, self._segments)
 
     def refresh(self) -> None:
         """Show the chosen board."""

@@ -4,12 +4,12 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QTextDocument
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent, QTextDocument
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.exporting import Picture, Table, document_pdf, export, kinds
 from firecrest.app.session import Session
-from firecrest.app.theme.size import canvas, fix, sized, text_size
+from firecrest.app.theme.size import canvas, extent, fix, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.fact_rows import FactRows
@@ -31,6 +31,8 @@ from firecrest.present.power.picture import (
 )
 
 ROLES = {PLUS: "flame", SIGNAL: "ink2"}
+SMALLEST = 0.94
+"""Of its full size: below that it scrolls."""
 RETURN = 3.0
 """Pixels by which the return runs beside its wire."""
 
@@ -58,16 +60,31 @@ class WiringView(QWidget):
 
     def _fit(self) -> None:
         if self.drawn is not None:
-            fix(self, least_width=self.drawn.width, least_height=self.drawn.height)
+            fix(
+                self,
+                least_width=SMALLEST * self.drawn.width,
+                least_height=self.drawn.height * (self._share() if self.isVisible() else 1.0),
+            )
+
+    def _share(self) -> float:
+        """How much smaller than life it is drawn, so that it fits across."""
+        assert self.drawn is not None
+        return min(1.0, max(extent(self).width() / self.drawn.width, SMALLEST))
 
     def sizeHint(self) -> QSize:
         if self.drawn is None:
             return QSize(sized(300), sized(120))
-        return QSize(sized(self.drawn.width), sized(self.drawn.height))
+        return QSize(sized(SMALLEST * self.drawn.width), sized(self.drawn.height))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.drawn is not None:
-            paint_wiring(canvas(self), self.drawn)
+            painter = canvas(self)
+            painter.scale(self._share(), self._share())
+            paint_wiring(painter, self.drawn)
 
     def picture(self, title: str) -> Picture:
         """To be painted elsewhere, on paper."""
@@ -121,7 +138,7 @@ def _number(p: QPainter, wire: Wire) -> None:
     """The wire's number on a plate at its last stretch, with its poles."""
     x, y = wire.corners[-1]
     p.setFont(text_font(11, medium=True))
-    plate = QRectF(x - 36, y - 7, 24, 14)
+    plate = QRectF(x - 35, y - 7, 23, 14)
     p.setPen(QPen(colour("rule2"), 1))
     p.setBrush(colour("sheet"))
     p.drawRoundedRect(plate, 3, 3)
