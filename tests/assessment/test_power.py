@@ -39,7 +39,7 @@ from firecrest.design.edits import power as edits
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.design.edits.wiring import with_switch
 from firecrest.design.sources import Charger, Converter, SupplyStep, WallSupply
-from firecrest.files.demos import read_demo
+from firecrest.files.demos import demo_names, read_demo
 
 SOURCE = ("power", "source")
 DEMOS = ("slipway", "lantern", "breakwater", "untitled")
@@ -258,3 +258,8 @@ def test_a_new_charger_is_no_danger(slipway):
     assert label == "Add charger"
     assert isinstance(made.power.source.charger, Charger)
     assert dangers(made) == ()
+
+
+def test_no_demo_and_no_blank_project_is_dangerous(blank):
+    for design in (blank, *(read_demo(name) for name in demo_names())):
+        assert dangers(design) == (), design.name

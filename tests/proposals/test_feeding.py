@@ -6,6 +6,7 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.power.dangers import dangers
 from firecrest.core.errors import DesignError
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
+from firecrest.design.edits.power import with_source
 from firecrest.design.sources import Converter, WallSupply
 from firecrest.proposals.moves.kinds import Scene
 from firecrest.proposals.moves.ranking import telling
@@ -112,3 +113,14 @@ def test_the_fuse_and_the_wire_wanted_are_fitted(slipway):
         with_wanted_wire(unknown)
     kinds = [m.proposal.kind for m in telling(Scene(assess(thin)))]
     assert {"wire", "fuse"} <= set(kinds)
+
+
+def test_no_move_makes_a_danger_and_every_start_is_safe(slipway, shelf):
+    """Leaving out a string would let the protection board open above what the cells bear."""
+    offered = telling(Scene(assess(slipway), shelf))
+    assert all(dangers(o.proposal.design) == () for o in offered)
+    heavy = set_number(slipway, ("brief", "weight", "mass"), 5.3)
+    single = telling(Scene(assess(heavy), shelf))
+    assert all(dangers(o.proposal.design) == () for o in single)
+    wall = with_source(slipway, "wall")[1]
+    assert dangers(with_source(wall, "pack")[1]) == ()

@@ -82,5 +82,5 @@ START_PACK = Pack(
     cell=START_CELL,
     series=5,
     parallel=1,
-    board=ProtectionBoard(max_current=15.0, cut_off=15.25, resistance=0.015),
+    board=ProtectionBoard(max_current=12.0, cut_off=15.25, resistance=0.015),
 )

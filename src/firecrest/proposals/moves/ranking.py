@@ -13,6 +13,7 @@ from itertools import combinations
 from math import inf, isfinite
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.assessment.power.dangers import dangers
 from firecrest.assessment.verdicts import Promise
 from firecrest.assessment.worth import worst_must, worth
 from firecrest.core.errors import FirecrestError
@@ -156,6 +157,8 @@ def told_of(scene: Scene, found: Sequence[Offered]) -> list[Offered]:
 def _worth_telling(scene: Scene, found: Offered) -> bool:
     if found.proposal.design == scene.design:
         return False
+    if len(dangers(found.proposal.design)) > len(dangers(scene.design)):
+        return False  # never advice that could hurt someone
     return found.gain > WORTH or bool(found.keeps) or found.proposal.kind in CULTIVATED
 
 
