@@ -6,10 +6,11 @@ import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLineEdit
+from PySide6.QtWidgets import QApplication, QComboBox, QLineEdit
 
 from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.design.sources import WallSupply
 from firecrest.shelf.store import Shelf
 from tests.app.helpers import (
     DRIVER,
@@ -262,6 +263,24 @@ def test_sheets_of_every_kind_of_part_open(window, stage):
         assert len(boxes) >= 3
     stage.close_sheet()
     assert stage.pages.currentIndex() == 0
+
+
+def test_a_supply_says_its_form_once_whatever_it_is(window, stage):
+    supplies = {
+        id: e.part
+        for id, e in window.session.shelf.entries().items()
+        if isinstance(e.part, WallSupply)
+    }
+    assert "car outlet" in {part.form for part in supplies.values()}
+    for id, part in supplies.items():
+        stage.open_entry(id)
+        settle()
+        forms = [
+            c.currentText().lower()
+            for c in stage.findChildren(QComboBox)
+            if c.accessibleName() == "Form"
+        ]
+        assert forms == [part.form]
 
 
 def test_claims_of_a_shelf_board_and_tables_of_a_cell_are_edited(window, stage):

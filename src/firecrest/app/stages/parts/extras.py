@@ -162,12 +162,11 @@ def _table(editing: Editing, part: Cell, path: Path) -> QWidget:
 
 
 def _behaviour(editing: Editing, path: Path) -> QWidget:
-    """What a supply is, and what it does when it is asked too much."""
+    """What a supply does when it is asked too much."""
     return column(
-        "When asked too much",
+        "Protection",
         "",
-        labelled("Form", bound_combo(editing, (*path, "form"), power.FORMS)),
-        labelled("It", bound_combo(editing, (*path, "behaviour"), power.BEHAVIOURS)),
+        labelled("Asked too much", bound_combo(editing, (*path, "behaviour"), power.BEHAVIOURS)),
     )
 
 

@@ -29,6 +29,7 @@ from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken
 from firecrest.present.plot.curves import impedance_picture, response_picture
+from firecrest.present.power import power
 from firecrest.present.power.cautions import part_caution
 from firecrest.shelf.entry import LONGEST_NOTE
 
@@ -37,9 +38,9 @@ DRIVER_KINDS = [
 ]
 TRAVEL_BY = (("geometric", "geometry"), ("distortion", "distortion"))
 WIRED = (("series", "series"), ("parallel", "parallel"))
-FORMS = {
+OF_KIND = {
     Amplifier: [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
-    WallSupply: [(k, k) for k in ("wall supply", "laptop brick", "house battery", "power bank")],
+    WallSupply: power.FORMS,
 }
 GAPS_SHOWN = 7
 
@@ -204,8 +205,8 @@ class SheetPage(QWidget):
             basis = bound_combo(self.editing, (*path, "xmax_basis"), TRAVEL_BY)
             tip(basis, "Xmax by the overhang of the coil, or measured up to a distortion")
             rows.append(labelled("Travel stated by", basis))
-        elif type(self.subject.part) in FORMS:
-            forms = FORMS[type(self.subject.part)]
+        elif type(self.subject.part) in OF_KIND:
+            forms = OF_KIND[type(self.subject.part)]
             rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))
         if self.subject.entry is not None:
             rows.append(labelled("Note", self._note_field()))
