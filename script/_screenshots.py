@@ -74,6 +74,7 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     session = window.session
     session.apply(*with_count(session.design, 0, 2))
     stage.choose_view("wiring")
+    settled(window)
     shoot("parts-wiring")
     session.undo()
     stage.close_sheet()
@@ -161,7 +162,7 @@ def settled(window: MainWindow) -> None:
         asks = getattr(window.stage, "map", window.stage)
         if not busy and not getattr(asks, "busy", False):
             break
-    QTest.qWait(100)
+    QTest.qWait(250)
 
 
 def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) -> None:
@@ -206,6 +207,7 @@ def shoot_files(window: MainWindow, folder: Path) -> None:
     session.edit_number(("box", "case", "depth"), 0.17)
     other = set_number(read_demo("slipway"), ("box", "openings", 0, "added_mass"), 0.03)
     text = differing_text(session.design, other)
+    settled(window)
     shoot_question(
         window,
         lambda: messages.changed_elsewhere("slipway.firecrest", text),

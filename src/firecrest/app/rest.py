@@ -7,6 +7,8 @@ from PySide6.QtCore import QObject, QTimer
 
 REST_MS = 80
 APART_MS = 50
+READ_MS = 100
+"""Between two states of a text that is read: nobody follows sentences any faster."""
 
 
 def after(parent: QObject, pause: int, work: Callable[[], None]) -> QTimer:
@@ -54,14 +56,14 @@ class Rest(QObject):
 
 
 class Coalesced(QObject):
-    """Runs ``work`` after what is being drawn now; while one drags, at most 20 times a second.
+    """Runs ``work`` after what is being drawn now; while one drags, once in ``apart`` ms at most.
 
     The heart of a stage follows every move; what stands beside it may follow a little later.
     """
 
-    def __init__(self, parent: QObject, work: Callable[[], None]) -> None:
+    def __init__(self, parent: QObject, work: Callable[[], None], apart: int = APART_MS) -> None:
         super().__init__(parent)
-        self._work, self._last = work, 0.0
+        self._work, self._apart, self._last = work, apart, 0.0
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._run)
@@ -70,7 +72,7 @@ class Coalesced(QObject):
         """Run soon, unless that is under way already."""
         if not self._timer.isActive():
             since = 1000 * (monotonic() - self._last)
-            self._timer.start(max(0, round(APART_MS - since)))
+            self._timer.start(max(0, round(self._apart - since)))
 
     def stop(self) -> None:
         """Leave it."""

@@ -59,6 +59,18 @@ def test_a_36_watt_pack_with_a_60_watt_board_is_told(slipway):
     assert any(f.name == "Volts against the claim's" for f in board_truth(a, 0).facts)
 
 
+def test_the_axis_of_hours_holds_still_while_a_load_is_dragged(slipway):
+    def end(watts):
+        a = assess(set_number(slipway, ("power", "other_loads", 0, "power"), watts))
+        plot = evening(a, "promise")[0]
+        return plot.lines[0].at, plot.x_range[1]
+
+    ends = [end(watts) for watts in (3.2, 3.3, 3.4)]
+    assert len({hours for hours, _ in ends}) == 3
+    assert len({edge for _, edge in ends}) == 1
+    assert all(1.04 * hours <= edge <= 1.25 * hours for hours, edge in ends)
+
+
 def test_hours_name_promise_and_end(found):
     volts, watts = evening(found, "promise")
     assert [line.kind for line in volts.lines] == ["end", "promise", "limit"]

@@ -165,7 +165,9 @@ class Origin(QWidget):
         fix(self, width=12, height=24)
 
     def set_origin(self, origin: str, words: str) -> None:
-        """Show where a figure comes from."""
+        """Show where a figure comes from; the square is drawn anew only for another origin."""
+        if (origin, words) == (self._origin, self.accessibleName()):
+            return
         self._origin = origin
         tip(self, words)
         self.setAccessibleName(words)

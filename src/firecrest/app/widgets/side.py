@@ -14,7 +14,7 @@ from PySide6.QtWidgets import (
 )
 
 from firecrest.app.doubting import Doubting
-from firecrest.app.rest import REST_MS, Coalesced, after
+from firecrest.app.rest import READ_MS, REST_MS, Coalesced, after
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.theme.style import holder, theme
@@ -208,7 +208,7 @@ class SidePanel(QWidget):
         self._task.some.connect(self._take_help)
         self._of: Design | None = None
         self._rest = after(self, REST_MS, self._ask_help)
-        self._after = Coalesced(self, self.refresh)
+        self._after = Coalesced(self, self.refresh, READ_MS)
         session.changed.connect(self._after.start)
         session.doubted.connect(self._after.start)
         holder.changed.connect(self.refresh)

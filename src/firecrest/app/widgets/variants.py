@@ -51,8 +51,10 @@ class VariantRow(QWidget):
             button = self.buttons[variant.letter]
             here = variant.letter == project.in_force
             button.setChecked(here)
-            button.setProperty("beside", variant.letter == self._session.beside)
-            button.style().polish(button)
+            beside = variant.letter == self._session.beside
+            if button.property("beside") != beside:
+                button.setProperty("beside", beside)
+                button.style().polish(button)
             named = f"Variant {variant.letter}" + (f", {variant.name}" if variant.name else "")
             state = ", in force" if here else ""
             behind = ", shown behind" if variant.letter == self._session.beside else ""

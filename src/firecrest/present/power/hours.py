@@ -29,6 +29,7 @@ from firecrest.present.plot.plot import Curve, Line, Mark, Plot, TintRun, nice_r
 from firecrest.present.text.words import ending, limit_name
 
 HOUR = 3600.0
+ROUND_HOURS = (0.05, 0.1, 0.25, 0.5, 1, 2.5, 5, 10, 25, 50, 100)
 QUARTERS = (0.75, 0.5, 0.25)
 """Charges that are marked on the way."""
 USE_WORDS = {
@@ -70,7 +71,7 @@ def evening(assessment: Assessment, use: str) -> tuple[Plot, Plot] | None:
     if run is None:
         return None
     lines = _lines(assessment, run, use)
-    end = max(run.hours, lines[-1].at) * 1.08
+    end = _until(max(run.hours, lines[-1].at))
     return _volts(assessment, run, lines, end), _watts(assessment, run, lines, end)
 
 
@@ -80,7 +81,13 @@ def volts_plot(assessment: Assessment, use: str) -> Plot | None:
     if run is None:
         return None
     lines = _lines(assessment, run, use)
-    return _volts(assessment, run, lines, max(run.hours, lines[-1].at) * 1.08)
+    return _volts(assessment, run, lines, _until(max(run.hours, lines[-1].at)))
+
+
+def _until(hours: float) -> float:
+    """Where the axis ends: a round time past the last line, which holds still in a drag."""
+    (_, end), _ = nice_range(0.0, 1.04 * hours, ROUND_HOURS, 16)
+    return end
 
 
 def _run(assessment: Assessment, use: str) -> Runtime | None:
