@@ -7,7 +7,6 @@ from hypothesis import strategies as st
 
 from firecrest.core.voice.chain import Filter, analogue_response
 from firecrest.core.voice.prototypes import (
-    Section,
     high_shelf,
     low_pass_poles,
     low_shelf,
@@ -83,7 +82,3 @@ def test_a_high_pass_of_given_q_has_it_at_its_corner():
     for q in (0.5, 0.707, 1.2):
         at = second_order_high_pass(q).response(np.array([80.0]), 80.0)
         assert abs(at[0]) == pytest.approx(q)
-    moved = Section((0.0, 0.0, 1.0), (1.0, 1.0, 1.0), scale=2.0)
-    np.testing.assert_allclose(
-        moved.response(F, 50.0), Section(*(moved.numerator, moved.denominator)).response(F, 100.0)
-    )

@@ -1,7 +1,8 @@
 """One voice chain: the response after each block, from the biquads that the board runs."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from math import pi
 
 import numpy as np
 
@@ -10,10 +11,19 @@ from firecrest.core.voice import prototypes
 from firecrest.core.voice.biquads import Biquad, digital_section, one_sample, section_response
 from firecrest.core.voice.prototypes import Section
 
+HIGHEST = 0.45
+"""Share of the sample rate up to which a corner may lie."""
+
 
 @dataclass(frozen=True)
 class Filter:
-    """One block: ``kind`` and its figures; those a kind does not use are ignored."""
+    """One block: ``kind`` and its figures; those a kind does not use are ignored.
+
+    ``frequency`` of a Linkwitz transform is its new corner, ``source_frequency`` and ``source_q``
+    what the box has. An ``analogue`` filter is none of the board's biquads: a crossover that an
+    amplifier has by itself, with ``level_db`` and the phase ``turn`` in degrees by which it is late
+    at its corner.
+    """
 
     kind: str
     frequency: Number
@@ -21,44 +31,88 @@ class Filter:
     q: Number = 1.0
     family: str = "butterworth"
     order: int = 2
+    source_frequency: Number = 100.0
+    source_q: Number = 1.0
+    analogue: bool = False
+    level_db: Number = 0.0
+    turn: Number = 0.0
+
+
+_SHAPES: Mapping[str, Callable[[Filter], tuple[Section, ...]]] = {
+    "low_pass": lambda b: prototypes.pass_sections(b.kind, b.family, b.order),
+    "high_pass": lambda b: prototypes.pass_sections(b.kind, b.family, b.order),
+    "parametric": lambda b: (prototypes.parametric(b.gain_db, b.q),),
+    "low_shelf": lambda b: (prototypes.low_shelf(b.gain_db, b.q),),
+    "high_shelf": lambda b: (prototypes.high_shelf(b.gain_db, b.q),),
+    "all_pass": lambda b: (prototypes.all_pass(b.order, b.q),),
+    "notch": lambda b: (prototypes.notch(b.q),),
+    "linkwitz_transform": lambda b: (
+        prototypes.linkwitz_transform(b.source_frequency, b.source_q, b.frequency, b.q),
+    ),
+}
 
 
 def sections(block: Filter) -> tuple[Section, ...]:
     """Analogue sections of a block, corner at 1."""
-    if block.kind in ("low_pass", "high_pass"):
-        return prototypes.pass_sections(block.kind, block.family, block.order)
-    shapes = {
-        "parametric": prototypes.parametric,
-        "low_shelf": prototypes.low_shelf,
-        "high_shelf": prototypes.high_shelf,
-    }
-    return (shapes[block.kind](block.gain_db, block.q),)
+    return _SHAPES[block.kind](block)
 
 
 def analogue_response(block: Filter, frequency: Real) -> Complex:
-    """Response of the prototype, without sampling; (F,)."""
-    responses = [s.response(frequency, block.frequency) for s in sections(block)]
-    return np.asarray(np.prod(responses, axis=0))
+    """Response of the prototype, without sampling; (..., F)."""
+    found = np.ones_like(np.asarray(frequency), dtype=np.complex128)
+    for section in sections(block):
+        found = found * section.response(frequency, block.frequency)
+    return np.asarray(found)
 
 
 def coefficients(block: Filter, rate: Number) -> list[Biquad]:
-    """Biquads of a block at sample ``rate``."""
-    return [digital_section(s, block.frequency * s.scale, rate) for s in sections(block)]
+    """Biquads of a block at sample ``rate``, all warped at the corner of the block."""
+    return [digital_section(s, block.frequency, rate) for s in sections(block)]
+
+
+def block_response(block: Filter, frequency: Real, rate: Number) -> Complex:
+    """Response of one block as it stands in the chain, (..., F)."""
+    if block.analogue:
+        level = 10 ** (np.asarray(block.level_db) / 20)
+        return np.asarray(level * analogue_response(block, frequency) * _turned(block, frequency))
+    delay = one_sample(frequency, rate)
+    found = np.ones_like(delay)
+    for biquad in coefficients(block, rate):
+        found = found * section_response(biquad, delay)
+    return np.asarray(found)
+
+
+def _turned(block: Filter, frequency: Real) -> Complex:
+    """A phase knob: a first-order all-pass that is late by ``turn`` degrees at the corner.
+
+    (1 - s x)/(1 + s x) with x = tan(turn/2) has the phase -2 arctan(x) at s = j; own derivation.
+    """
+    x = np.tan(np.minimum(np.asarray(block.turn), 179.999) * pi / 360)
+    s = 1j * np.asarray(frequency) / block.frequency
+    return np.asarray((1 - s * x) / (1 + s * x))
+
+
+def delayed(delay: Number, frequency: Real) -> Complex:
+    """e^{-jwt} of a ``delay`` in s."""
+    return np.asarray(np.exp(-2j * pi * np.asarray(frequency) * delay))
 
 
 def chain_responses(
-    gain_db: Number, inverted: bool, blocks: Sequence[Filter], frequency: Real, rate: Number
+    gain_db: Number,
+    inverted: bool,
+    blocks: Sequence[Filter],
+    frequency: Real,
+    rate: Number,
+    delay: Number = 0.0,
 ) -> Complex:
-    """Response at the input, after the gain, and after each block in order: (..., 2 + blocks, F).
+    """Response at the input, after gain, polarity and delay, and after each block: (..., 2 + n, F).
 
-    ``rate`` is the board's sample rate in Hz; the last row is the chain's response.
+    ``rate`` is the board's sample rate in Hz, ``delay`` in s; the last row is the chain's response.
     """
-    delay = one_sample(frequency, rate)
     gain = (-1.0 if inverted else 1.0) * 10 ** (gain_db / 20)
-    rows = [np.ones_like(delay), gain * np.ones_like(delay)]
+    one = np.ones_like(np.asarray(frequency), dtype=np.complex128)
+    undelayed = isinstance(delay, float | int) and delay == 0
+    rows = [one, gain * one if undelayed else gain * delayed(delay, frequency)]
     for block in blocks:
-        response = rows[-1]
-        for biquad in coefficients(block, rate):
-            response = response * section_response(biquad, delay)
-        rows.append(response)
+        rows.append(rows[-1] * block_response(block, frequency, rate))
     return np.stack(np.broadcast_arrays(*rows), axis=-2)

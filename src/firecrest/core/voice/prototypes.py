@@ -1,9 +1,9 @@
 """Analogue prototypes of the filters, normalised to a corner of 1 rad/s.
 
 Source: Linkwitz, JAES 24 (1976) 2-8 (Linkwitz-Riley); Zverev, Handbook of Filter Synthesis
-(1967) (Butterworth, Bessel); shelves and parametric bands: own derivation from the definitions
-that the gain is A^2 at one end (shelf) or at the corner (parametric) and that boost and cut of
-equal dB are inverse to one another.
+(1967) (Butterworth, Bessel, all-passes); Linkwitz, Wireless World (1978) (his transform); shelves
+and parametric bands: own derivation from the definitions that the gain is A^2 at one end (shelf) or
+at the corner (parametric) and that boost and cut of equal dB are inverse to one another.
 """
 
 from dataclasses import dataclass
@@ -13,18 +13,19 @@ import numpy as np
 
 from firecrest.core.arrays import Complex, Number, Real, root
 
+Powers = tuple[Number, Number, Number]
+
 
 @dataclass(frozen=True)
 class Section:
-    """(c0 + c1 s + c2 s^2) over the same; s in units of the corner; ``scale`` moves the corner."""
+    """(c0 + c1 s + c2 s^2) over the same; s in units of the corner of the whole block."""
 
-    numerator: tuple[Number, Number, Number]
-    denominator: tuple[Number, Number, Number]
-    scale: float = 1.0
+    numerator: Powers
+    denominator: Powers
 
     def response(self, frequency: Real, corner: Number) -> Complex:
         """Complex response at ``frequency`` in Hz with the corner at ``corner`` Hz."""
-        s = 1j * np.asarray(frequency) / (corner * self.scale)
+        s = 1j * np.asarray(frequency) / corner
         top, bottom = (c0 + s * (c1 + s * c2) for c0, c1, c2 in (self.numerator, self.denominator))
         return np.asarray(top / bottom)
 
@@ -62,15 +63,18 @@ def low_pass_poles(family: str, order: int) -> tuple[tuple[float, float | None],
 
 
 def pass_sections(kind: str, family: str, order: int) -> tuple[Section, ...]:
-    """Sections of a ``low_pass`` or ``high_pass``; a high-pass mirrors the poles, s -> 1/s."""
+    """Sections of a ``low_pass`` or ``high_pass``; a high-pass is s -> 1/s."""
     sections = []
     for scale, q in low_pass_poles(family, order):
-        denominator = (1.0, 1.0, 0.0) if q is None else (1.0, 1.0 / q, 1.0)
+        first = q is None
+        linear = 1.0 / scale if q is None else 1.0 / (q * scale)
+        denominator = (1.0, linear, 0.0 if first else 1.0 / scale**2)
         if kind == "low_pass":
-            sections.append(Section((1.0, 0.0, 0.0), denominator, scale))
+            sections.append(Section((1.0, 0.0, 0.0), denominator))
+        elif first:
+            sections.append(Section((0.0, 1.0, 0.0), (linear, 1.0, 0.0)))
         else:
-            top = (0.0, 1.0, 0.0) if q is None else (0.0, 0.0, 1.0)
-            sections.append(Section(top, denominator, 1.0 / scale))
+            sections.append(Section((0.0, 0.0, 1.0), denominator[::-1]))
     return tuple(sections)
 
 
@@ -96,3 +100,24 @@ def high_shelf(gain_db: Number, q: Number) -> Section:
     """The mirror of ``low_shelf`` under s -> 1/s."""
     low = low_shelf(gain_db, q)
     return Section(low.numerator[::-1], low.denominator[::-1])
+
+
+def all_pass(order: int, q: Number) -> Section:
+    """(1 - s)/(1 + s), or (s^2 - s/Q + 1)/(s^2 + s/Q + 1): half of its whole turn at the corner."""
+    if order == 1:
+        return Section((1.0, -1.0, 0.0), (1.0, 1.0, 0.0))
+    return Section((1.0, -1.0 / q, 1.0), (1.0, 1.0 / q, 1.0))
+
+
+def notch(q: Number) -> Section:
+    """(s^2 + 1)/(s^2 + s/Q + 1): nothing at all at the corner."""
+    return Section((1.0, 0.0, 1.0), (1.0, 1.0 / q, 1.0))
+
+
+def linkwitz_transform(source: Number, source_q: Number, corner: Number, q: Number) -> Section:
+    """Turns a closed box of ``source`` Hz and ``source_q`` into one of ``corner`` Hz and ``q``.
+
+    (s^2 + s r/Q1 + r^2)/(s^2 + s/Q + 1), r = source/corner: r^2 at the bottom, 1 at the top.
+    """
+    r = source / corner
+    return Section((r * r, r / source_q, 1.0), (1.0, 1.0 / q, 1.0))
