@@ -2,14 +2,19 @@
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy import signal
 
 from firecrest.core.voice.chain import (
     Filter,
     analogue_response,
+    block_response,
     chain_responses,
     coefficients,
     sections,
 )
+from firecrest.core.voice.prototypes import second_order_high_pass
 
 F = np.geomspace(5, 2000, 300)
 
@@ -64,3 +69,63 @@ def test_columns_of_filters_are_each_its_own():
     for row, corner in enumerate((30.0, 60.0)):
         alone = chain_responses(0.0, False, [Filter("high_pass", corner)], F, 48000.0)
         np.testing.assert_allclose(both[row], alone, rtol=1e-12)
+
+
+@given(
+    st.sampled_from(["low_pass", "high_pass"]),
+    st.sampled_from(["butterworth", "linkwitz_riley", "bessel"]),
+    st.integers(1, 8),
+    st.floats(5, 21600),
+    st.sampled_from([48000.0, 96000.0]),
+)
+def test_every_accepted_pass_filter_is_stable(kind, family, order, corner, rate):
+    if family == "linkwitz_riley" and order % 2:
+        return
+    for row in coefficients(Filter(kind, corner, family=family, order=order), rate):
+        assert np.all(np.abs(np.roots(row[3:])) < 1)
+
+
+@given(
+    st.sampled_from(["parametric", "low_shelf", "high_shelf", "notch", "all_pass"]),
+    st.floats(5, 21600),
+    st.floats(-30, 30),
+    st.floats(0.1, 30),
+    st.integers(1, 2),
+)
+def test_every_other_accepted_filter_is_stable(kind, corner, gain, q, order):
+    for row in coefficients(Filter(kind, corner, gain, q, order=order), 48000.0):
+        assert np.all(np.abs(np.roots(row[3:])) < 1)
+
+
+@pytest.mark.parametrize("order", [1, 2, 5, 8])
+@pytest.mark.parametrize("kind", ["low_pass", "high_pass"])
+def test_butterworth_equals_the_usual_design(kind, order):
+    corner, rate = 3170.0, 48000.0
+    f = np.geomspace(20, 20e3, 200)
+    sos = signal.butter(order, corner, kind[:-5], fs=rate, output="sos")
+    _, wanted = signal.sosfreqz(sos, f, fs=rate)
+    found = block_response(Filter(kind, corner, order=order), f, rate)
+    np.testing.assert_allclose(found, wanted, rtol=0, atol=1e-9)
+
+
+def test_delay_turns_the_phase_and_leaves_the_level():
+    rows = chain_responses(0.0, False, [], F, 48000.0, 1e-4)
+    np.testing.assert_allclose(rows[-1], np.exp(-2j * np.pi * F * 1e-4), rtol=1e-12)
+
+
+def test_the_phase_knob_of_an_own_crossover_is_late_at_its_corner():
+    for turn in (0.0, 45.0, 180.0):
+        block = Filter("low_pass", 90.0, order=2, analogue=True, level_db=-3.0, turn=turn)
+        plain = Filter("low_pass", 90.0, order=2)
+        at = np.array([90.0])
+        found = block_response(block, at, 48000.0) / analogue_response(plain, at)
+        assert np.abs(found) == pytest.approx([10 ** (-3 / 20)])
+        assert np.degrees(np.abs(np.angle(found))) == pytest.approx([turn], abs=0.01)
+
+
+def test_a_linkwitz_transform_moves_a_closed_box():
+    box = Filter("high_pass", 80.0, order=2)
+    moved = Filter("linkwitz_transform", 40.0, q=0.5, source_frequency=80.0, source_q=2**-0.5)
+    found = analogue_response(box, F) * analogue_response(moved, F)
+    wanted = second_order_high_pass(0.5).response(F, 40.0)
+    np.testing.assert_allclose(found, wanted, rtol=1e-9)

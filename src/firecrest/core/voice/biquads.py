@@ -19,11 +19,24 @@ def digital_section(section: Section, corner: Number, rate: Number) -> Biquad:
     ``section`` holds numerator and denominator in s/w_corner, rising powers.
     """
     k = 1.0 / np.tan(np.pi * corner / rate)
+    if _is_first(section):
+        (b0, b1), (a0, a1) = (
+            (c0 + c1 * k, c0 - c1 * k) for c0, c1, _ in (section.numerator, section.denominator)
+        )
+        return b0 / a0, b1 / a0, 0.0, 1.0, a1 / a0, 0.0
     (b0, b1, b2), (a0, a1, a2) = (
         (c0 + c1 * k + c2 * k * k, 2 * c0 - 2 * c2 * k * k, c0 - c1 * k + c2 * k * k)
         for c0, c1, c2 in (section.numerator, section.denominator)
     )
     return b0 / a0, b1 / a0, b2 / a0, 1.0, a1 / a0, a2 / a0
+
+
+def _is_first(section: Section) -> bool:
+    """Of first order: as a second-order one it would have a pole at half the rate, on the edge."""
+    return all(
+        isinstance(powers[2], float) and powers[2] == 0.0
+        for powers in (section.numerator, section.denominator)
+    )
 
 
 def one_sample(frequency: Real, rate: Number) -> Complex:
