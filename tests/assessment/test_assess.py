@@ -17,10 +17,10 @@ from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import assess_many
 from firecrest.core.errors import FirecrestError
 from firecrest.core.note import note
+from firecrest.design.blocks import Parametric
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.design.project import project_of
 from firecrest.design.text import project_to_json
-from firecrest.design.voice import Parametric
 from firecrest.files.demos import read_demo
 from firecrest.present.report import report
 from firecrest.present.text.notes import said

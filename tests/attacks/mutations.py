@@ -14,13 +14,13 @@ from functools import partial
 from pathlib import Path
 
 from firecrest.app.settings import Settings
+from firecrest.core.curve_text import read_curve
 from firecrest.core.errors import FirecrestError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES
 from firecrest.design.project import project_of
 from firecrest.design.text import project_to_json
 from firecrest.files.container import Document, read_document, write_document
-from firecrest.files.curves import read_curve
 from firecrest.files.demos import read_demo
 from firecrest.files.journal import WORK, Journal, left_over
 from firecrest.shelf.exchange import planned, read_file, write_parts

@@ -1,80 +1,57 @@
-"""Measured curves from text files of every habit."""
+"""Curves of ways from files: what header and name say of them."""
 
-import contextlib
+from math import radians
 
-import numpy as np
 import pytest
-from hypothesis import given
-from hypothesis import strategies as st
 
 from firecrest.core.errors import FileError
-from firecrest.files.curves import impedance_trouble, read_curve
+from firecrest.files.curves import angle_in, way_curve
 
-ROWS = [
-    (20.0, 4.1, 12.0),
-    (30.0, 6.5, 30.0),
-    (50.0, 30.2, 0.0),
-    (80.0, 8.0, -33.0),
-    (200.0, 4.2, -5.0),
-]
+ROWS = "\n".join(f"{f} {80 + f / 1e3:.2f} {-f / 100:.1f}" for f in range(100, 3000, 100))
 
 
-def written(separator, decimal=".", header="* impedance\n", columns=3):
-    lines = [
-        separator.join(f"{v:.3f}".replace(".", decimal) for v in row[:columns]) for row in ROWS
-    ]
-    return header + "\n".join(lines) + "\n"
+def test_angle_distance_volts_and_place_are_read_from_the_header():
+    head = "# angle_deg: -30\n# distance_m: 0.5\n# voltage_rms: 2.83\n# place: ground\n"
+    curve, notices = way_curve(head + ROWS, "tweeter_45.txt")
+    assert curve.angle == pytest.approx(radians(-30))
+    assert (curve.distance, curve.volts, curve.place) == (0.5, 2.83, "ground")
+    assert notices == ()
 
 
 @pytest.mark.parametrize(
-    "text",
+    ("name", "angle"),
     [
-        written(" "),
-        written("\t", header="Freq Z Phase\n"),
-        written(";", ","),
-        written(","),
-        written("   ", header="# a\n// b\n\n"),
-        written(" ", ",", header='"Hz" "Ohm"\n'),
-    ],
-    ids=range(6),
-)
-def test_habits_of_measuring_programs(text):
-    curve = read_curve(text, "z.txt")
-    assert np.allclose(curve.frequency, [r[0] for r in ROWS])
-    assert np.allclose(curve.magnitude, [r[1] for r in ROWS])
-    assert np.allclose(curve.phase, [r[2] for r in ROWS])
-    assert len(curve.header) >= 1
-    assert impedance_trouble(curve) == ""
-
-
-def test_two_columns_unsorted_and_doubled():
-    text = "100 5\n50 4\n50 9\n20 3\n10 2\n70 6\n0 1\n"
-    curve = read_curve(text, "z.txt")
-    assert curve.frequency.tolist() == [10, 20, 50, 70, 100]
-    assert curve.magnitude.tolist() == [2, 3, 4, 6, 5]
-    assert curve.phase is None
-
-
-@pytest.mark.parametrize(
-    ("text", "said"),
-    [
-        ("20 4\n30 5\n", "2 points"),
-        ("20 4\n30 5\n40 x\n50 6\n60 6\n", "line 3.*40 x"),
-        ("", "0 points"),
-        ("0 1\n0 2\n0 3\n0 4\n0 5\n", "no rising column"),
+        ("mid_30.txt", 30.0),
+        ("mid -15deg.frd", -15.0),
+        ("high hor 45.txt", 45.0),
+        ("V1_high_00.csv", 0.0),
+        ("woofer.txt", None),
+        ("W17.txt", None),
+        ("run 400.txt", None),
+        ("left_60°.txt", 60.0),
     ],
 )
-def test_what_is_no_curve_says_where(text, said):
-    with pytest.raises(FileError, match=said):
-        read_curve(text, "z.txt")
+def test_the_angle_is_read_from_the_name(name, angle):
+    assert angle_in(name) == angle
 
 
-def test_levels_are_no_impedance():
-    curve = read_curve("".join(f"{f} -{f}\n" for f in range(10, 90, 10)), "r.txt")
-    assert "above 0" in impedance_trouble(curve)
+def test_without_an_angle_it_is_on_the_axis_and_said():
+    curve, notices = way_curve(ROWS, "woofer.txt")
+    assert curve.angle == 0.0
+    assert curve.distance is None
+    assert "on the axis" in notices[-1]
 
 
-@given(st.text(max_size=200))
-def test_any_text_is_read_or_refused(text):
-    with contextlib.suppress(FileError):
-        read_curve(text, "x")
+def test_what_is_no_response_is_refused():
+    with pytest.raises(FileError, match="250 dB"):
+        way_curve(ROWS.replace(" 80", " 980"), "w.txt")
+    with pytest.raises(FileError, match="same at every"):
+        way_curve("\n".join(f"{f} 0" for f in range(100, 900, 100)), "w.txt")
+
+
+def test_a_thinned_curve_keeps_what_is_left_and_its_header():
+    text = "# angle_deg: 15\n" + "\n".join(f"{20 + k / 10} 80.{k % 7}" for k in range(12_000))
+    curve, notices = way_curve(text, "w.txt")
+    assert "thinned" in notices[0]
+    assert len(curve.content) < len(text) / 10
+    assert curve.content.startswith("# angle_deg: 15")

@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 
 from firecrest.design.amplifiers import Amplifier, Claim, DspBoard, Efficiency
+from firecrest.design.blocks import HighPass, LowPass, LowShelf, Parametric
 from firecrest.design.box import Box, Case, Chamber, DriverGroup, Port, RadiatorSet
 from firecrest.design.brief import (
     LINEAR,
@@ -18,7 +19,7 @@ from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.power import FittedAmplifier, FittedDsp, Lead, OtherLoad, Power
 from firecrest.design.sources import Cell, CellPoint, Mains, Pack, ProtectionBoard, WallSupply
-from firecrest.design.voice import Channel, HighPass, LowPass, LowShelf, Parametric, Voice
+from firecrest.design.voice import Channel, Voice
 
 DATA = Path(__file__).parent / "data"
 CASES = {c["id"]: c for c in json.loads((DATA / "cases.json").read_text())["cases"]}

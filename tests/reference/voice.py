@@ -3,9 +3,9 @@
 import json
 from pathlib import Path
 
+from firecrest.core.curve_text import read_curve
 from firecrest.core.voice.chain import Filter
 from firecrest.core.voice.response import Response, response_of
-from firecrest.files.curves import read_curve
 
 HERE = Path(__file__).parent / "data" / "voice"
 NAMES = {"gain": "gain_db"}

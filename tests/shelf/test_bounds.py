@@ -5,10 +5,10 @@ from time import process_time
 
 import pytest
 
+from firecrest.core.curve_text import read_curve
 from firecrest.core.errors import FirecrestError, ReadingError, ShelfError
 from firecrest.core.reading import read_quantity
 from firecrest.core.units import QUANTITIES
-from firecrest.files.curves import read_curve
 from firecrest.shelf.exchange import MOST_VALUES, planned, read_file, read_parts, write_parts
 from firecrest.shelf.pasting import LONGEST, name_in, read_sheet
 from firecrest.shelf.query import parse_query

@@ -7,6 +7,7 @@ from firecrest.core.acoustics.suspension import softness
 from firecrest.core.air import Air, air_at
 from firecrest.core.arrays import Number, largest, least
 from firecrest.core.limits.programme import PROGRAMMES, Programme
+from firecrest.design.blocks import passes
 from firecrest.design.box import Case
 from firecrest.design.brief import Brief, Conditions, Edges, Listening
 from firecrest.design.design import Design
@@ -66,7 +67,7 @@ def playing_level(brief: Brief) -> Number:
 def lowest_low_pass(channels: tuple[Channel, ...]) -> Number | None:
     """Lowest low-pass corner of the channels that no other channel continues upwards; Hz."""
     tops = [
-        least([b.frequency for b in c.blocks if b.kind == "low_pass"] or [inf]) for c in channels
+        least([b.frequency for b in c.blocks if passes(b) == "low_pass"] or [inf]) for c in channels
     ]
     top = largest(tops)
     return None if isinstance(top, float) and top == inf else top

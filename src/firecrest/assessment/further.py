@@ -15,6 +15,7 @@ from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.loudness import judged, loudness
 from firecrest.core.limits.reach import Reach, crossing, reach_of, way_from
+from firecrest.design.blocks import passes
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 
@@ -71,7 +72,7 @@ def high_passes(design: Design) -> list[tuple[Path, float]]:
         (("voice", "channels", k, "blocks", n, "frequency"), block.frequency)
         for k, channel in enumerate(design.voice.channels)
         for n, block in enumerate(channel.blocks)
-        if block.kind == "high_pass"
+        if passes(block) == "high_pass"
     ]
 
 

@@ -29,6 +29,7 @@ from firecrest.assessment.verdicts import (
     loudness_verdict,
     runtime_verdict,
 )
+from firecrest.assessment.ways import known_up_to
 from firecrest.assessment.yielding import Yielding
 from firecrest.core.arrays import Number, Real, decibel, plain
 from firecrest.core.limits.ceiling import Ceiling
@@ -53,7 +54,13 @@ from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 def upper_end(sound: Sounding) -> Real:
     """Frequency in Hz up to which loudness is judged."""
     low_pass = lowest_low_pass(sound.inputs.voice.channels)
-    return upper_edge(sound.cabinet.longest_inner, sound.scene.air.speed, low_pass)
+    lumped = upper_edge(sound.cabinet.longest_inner, sound.scene.air.speed, low_pass)
+    known: Number | None = known_up_to(sound.scene.ways.measured)
+    if known is None:
+        return lumped
+    if low_pass is not None:
+        known = np.minimum(known, 0.7 * low_pass)
+    return np.asarray(np.maximum(lumped, known))
 
 
 def loudness_under(sound: Sounding, top: Ceiling) -> Loudness:

@@ -3,9 +3,9 @@
 from math import ceil
 
 from firecrest.assessment.assess import Assessment, assess
+from firecrest.design.blocks import HighPass, passes
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
-from firecrest.design.voice import HighPass
 
 RAISES = 10
 
@@ -47,7 +47,7 @@ def with_high_pass(design: Design, corner: float) -> Design:
     added = HighPass(kind="high_pass", frequency=corner)
     channels = tuple(
         channel
-        if any(b.kind == "high_pass" and b.frequency >= 2 * corner for b in channel.blocks)
+        if any(passes(b) == "high_pass" and b.frequency >= 2 * corner for b in channel.blocks)
         else rebuilt(channel, blocks=(*channel.blocks, added))
         for channel in design.voice.channels
     )

@@ -23,7 +23,8 @@ def answers_of(scene: Scene, places: Sequence[int], still: Transfers) -> Transfe
     """
     solution = scene.solution.of(np.array(places))
     omega = 2j * np.pi * solution.frequency
-    flow = whole_flow(replace(scene, solution=solution))
+    drives = tuple(scene.channels[place] for place in places)
+    flow = whole_flow(replace(scene, solution=solution, drives=drives))
     per_flow = heard(np.ones(len(solution.frequency)), solution.frequency, scene.around, scene.air)
     return Transfers(
         still.frequency,

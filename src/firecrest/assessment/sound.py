@@ -9,32 +9,48 @@ from functools import partial
 
 import numpy as np
 
+from firecrest.assessment import radiating
 from firecrest.assessment.network import BoxModel
-from firecrest.core.acoustics.radiation import Surroundings, from_place, group_delay, heard, level
+from firecrest.assessment.ways import Ways, sound_of, ways_of
+from firecrest.core.acoustics.radiation import Surroundings, group_delay, heard, level
 from firecrest.core.air import Air
-from firecrest.core.arrays import Complex, Number, Real, along, mixed, summed_along
-from firecrest.core.circuit.solution import Solution, SoundSource, sources
+from firecrest.core.arrays import Complex, Number, Real, mixed
+from firecrest.core.circuit.solution import Solution, SoundSource
 from firecrest.core.circuit.solve import solve
 from firecrest.core.voice.chain import Filter, chain_responses
-from firecrest.design.voice import Block, Channel, Voice
+from firecrest.design.blocks import Block, OwnCrossover
+from firecrest.design.voice import Chain, Voice
 
 
 def filter_of(block: Block) -> Filter:
     """A voice block as plain numbers."""
     return Filter(
-        block.kind,
+        block.side if isinstance(block, OwnCrossover) else block.kind,
         block.frequency,
         getattr(block, "gain", 0.0),
         getattr(block, "q", 1.0),
         getattr(block, "family", "butterworth"),
         getattr(block, "order", 2),
+        getattr(block, "source_frequency", 100.0),
+        getattr(block, "source_q", 1.0),
+        block.kind == "own_crossover",
+        getattr(block, "level", 0.0),
+        getattr(block, "turn", 0.0),
+        block.bypassed,
     )
 
 
-def voice_rows(channel: Channel, rate: Number, frequency: Real) -> Complex:
+def mixed_gain(channel: Chain) -> Number:
+    """What a channel makes of left and right that are the same, as in unit input."""
+    return channel.left_share + channel.right_share if channel.mix == "sub" else 1.0
+
+
+def voice_rows(channel: Chain, rate: Number, frequency: Real) -> Complex:
     """Response at the input and after each block of one chain, (..., 2 + blocks, F)."""
     blocks = [filter_of(block) for block in channel.blocks]
-    return chain_responses(channel.gain, channel.inverted, blocks, frequency, rate)
+    rows = chain_responses(channel.gain, channel.inverted, blocks, frequency, rate, channel.delay)
+    gain = mixed_gain(channel)
+    return rows if isinstance(gain, float) and gain == 1.0 else rows * gain
 
 
 def voices_at(voice: Voice, rate: Number, frequency: Real) -> list[Complex]:
@@ -49,45 +65,43 @@ def flat_voices(count: int, frequency: Real) -> list[Complex]:
 
 @dataclass(frozen=True)
 class Scene:
-    """A solved box where it stands: all that is needed to say what is heard of it."""
+    """A solved box where it stands: all that is needed to say what is heard of it.
+
+    ``ways`` are the measured responses. ``drives`` tells for each drive of the solution with which
+    channel it is heard; None: they are the channels.
+    """
 
     model: BoxModel
     solution: Solution
     around: Surroundings
     air: Air
+    ways: Ways
+    drives: tuple[int, ...] | None = None
 
     @property
     def frequency(self) -> Real:
         """Hz."""
         return self.solution.frequency
 
+    @property
+    def channels(self) -> tuple[int, ...]:
+        """The channel with which each drive is heard."""
+        return tuple(range(len(self.ways.factors))) if self.drives is None else self.drives
+
     def at(self, frequency: Real) -> "Scene":
         """The same box at other frequencies."""
-        return replace(self, solution=solve(self.model.network, frequency))
+        solution = solve(self.model.network, frequency)
+        ways = ways_of(self.model, solution, self.air, self.ways.width, self.ways.measured)
+        return replace(self, solution=solution, ways=ways)
 
 
 def placed_sources(scene: Scene) -> list[SoundSource]:
     """Everything that radiates, each with what its place does to its share of the sum.
 
-    Flows are per volt of each channel, (channels, ..., F).
+    Flows are per volt of each channel, (channels, ..., F), as the measured ways make them sound.
     """
-    model, solution = scene.model, scene.solution
-    found = sources(model.network, solution.velocity, solution.opening_flow)
-    if model.places is None:
-        return found
-    distance, air = scene.around.distance, scene.air
-    return [
-        replace(
-            s,
-            flow=along(
-                s.flow,
-                from_place(
-                    solution.frequency, getattr(model.places, s.kind)[s.index], distance, air
-                ),
-            ),
-        )
-        for s in found
-    ]
+    placed = radiating.placed_sources(scene.model, scene.solution, scene.around.distance, scene.air)
+    return [replace(s, flow=sound_of(scene.ways, scene.channels, s.flow)) for s in placed]
 
 
 def whole_flow(scene: Scene, *, leaks: bool | None = None) -> Complex:
@@ -95,11 +109,10 @@ def whole_flow(scene: Scene, *, leaks: bool | None = None) -> Complex:
 
     Leaks count unless no cone faces outside, or as ``leaks`` says.
     """
-    flow = scene.solution.radiated
-    if scene.model.places is not None:
-        flow = summed_along([flow * 0, *(s.flow for s in placed_sources(scene))])
-    counted = scene.model.network.leaks_count if leaks is None else leaks
-    return summed_along([flow, scene.solution.leaked]) if counted else flow
+    flow = radiating.radiated_flow(
+        scene.model, scene.solution, scene.around.distance, scene.air, leaks=leaks
+    )
+    return sound_of(scene.ways, scene.channels, flow)
 
 
 def pressure(scene: Scene, flow: Complex, voices: Sequence[Complex]) -> Complex:

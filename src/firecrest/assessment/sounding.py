@@ -24,8 +24,9 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.network import BoxModel, box_model
 from firecrest.assessment.sound import Scene, voice_rows
+from firecrest.assessment.ways import Measured, drives_of, measured_of, ways_of
 from firecrest.assessment.wiring import Wiring, wiring_of
-from firecrest.assessment.yielding import Driven, Yielding, ceiling_of, places_in, yielding
+from firecrest.assessment.yielding import Driven, Places, Yielding, ceiling_of, places_in, yielding
 from firecrest.core.acoustics.radiation import level
 from firecrest.core.arrays import Number, Real, decibel, largest
 from firecrest.core.circuit.solution import Solution
@@ -46,6 +47,7 @@ from firecrest.core.limits.material import (
 from firecrest.core.note import note
 from firecrest.core.power.boards import Boards
 from firecrest.design.brief import Edges, Listening
+from firecrest.design.voice import Channel
 
 SILENCE = -150.0
 """dB at unit input below which sources have cancelled to rounding errors."""
@@ -129,6 +131,30 @@ def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
     )
 
 
+def measured_in(numbers: inputs.Inputs, memo: Memo) -> tuple[Measured | None, ...]:
+    """What was measured of each channel's way."""
+    return tuple(_measured(numbers.box, channel, memo) for channel in numbers.voice.channels)
+
+
+def _measured(box: inputs.Box, channel: Channel, memo: Memo) -> Measured | None:
+    if not channel.response.curves:
+        return None
+    group = next(g for g in box.groups if g.channel == channel.id)
+    closed = not any(
+        {group.chamber, group.front} & {item.chamber, item.opens_to} for item in box.openings
+    )
+    place = group.place
+    spot = tuple(float(np.ravel(x)[0]) for x in (place.right, place.up, place.forward))
+    return memo(measured_of, channel.response, closed, spot)
+
+
+def _heard_with(model: BoxModel, places: Places, coils: tuple[int, ...]) -> tuple[int, ...]:
+    """The channel with which each drive of the whole solution is heard."""
+    openings = [mouth.opening for mouth in places.mouths]
+    channels = tuple(range(model.network.channels))
+    return (*channels, *drives_of(model, openings, (*coils, *places.bent)))
+
+
 def sounding(
     numbers: inputs.Inputs, frequency: Real, memo: Memo, *, still: bool = False
 ) -> Sounding:
@@ -144,8 +170,15 @@ def sounding(
     whole = memo(solve, model.network, frequency, places.mouths, coils, places.bent)
     solution = memo(_of_voices, whole, len(wiring)) if places.mouths or coils else whole
     rows = tuple(memo(voice_rows, c, power.dsp.sample_rate, frequency) for c in channels)
-    scene = memo(Scene, model, solution, around, air)
-    stage = memo(Scene, model, whole, around, air)
+    ways = memo(
+        ways_of, model, solution, air, front_width(numbers.box.case), measured_in(numbers, memo)
+    )
+    scene = memo(Scene, model, solution, around, air, ways, None)
+    stage = scene
+    if whole is not solution:
+        stage = memo(
+            Scene, model, whole, around, air, ways, memo(_heard_with, model, places, coils)
+        )
     transfers = memo(transfers_from, scene, rows, tuple(c.outputs for c in channels))
     warm = None
     if edges.hot_coils:

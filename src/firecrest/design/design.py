@@ -7,6 +7,8 @@ from typing import Self
 from pydantic import model_validator
 from pydantic.dataclasses import dataclass
 
+from firecrest.core.voice.chain import HIGHEST
+from firecrest.design.blocks import Block, HighPass, LowPass, OwnCrossover
 from firecrest.design.box import OUTSIDE, Box
 from firecrest.design.brief import Brief
 from firecrest.design.fields import MODEL, text
@@ -14,9 +16,9 @@ from firecrest.design.ids import HasId
 from firecrest.design.outputs import carried
 from firecrest.design.power import BUS, Power
 from firecrest.design.sources import Pack
-from firecrest.design.voice import HighPass, LowPass, Voice
+from firecrest.design.voice import Voice
 
-SCHEMA_VERSION = 6
+SCHEMA_VERSION = 7
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -121,15 +123,34 @@ def _power(design: Design) -> list[str]:
 
 def _filters(design: Design) -> list[str]:
     """What the chosen filters need."""
-    problems = []
     if not any(board.kind == "dsp" for board in design.power.boards):
         return []
+    rate = design.power.dsp.sample_rate
+    problems = []
     for channel in design.voice.channels:
-        for block in channel.blocks:
-            if block.frequency >= 0.45 * design.power.dsp.sample_rate:
-                problems.append(f"{block.frequency:g} Hz is too high for the DSP's sample rate")
-            if isinstance(block, HighPass | LowPass) and (
-                block.family == "linkwitz_riley" and block.order % 2
-            ):
-                problems.append("Linkwitz-Riley needs an even order")
+        problems += _block_problems(channel.blocks, rate)
+        if channel.mix == "sub" and channel.left_share + channel.right_share == 0:
+            problems.append(
+                f"{channel.name} takes left from right: nothing is left of a mono sound"
+            )
+    names = [preset.name for preset in design.voice.presets]
+    if len(set(names)) < len(names):
+        problems.append("two presets have one name")
+    for preset in design.voice.presets:
+        for chain in preset.chains:
+            problems += _block_problems(chain.blocks, rate)
+    return problems
+
+
+def _block_problems(blocks: Sequence[Block], rate: float) -> list[str]:
+    """What the blocks of one chain cannot do at a sample rate."""
+    problems = []
+    for block in blocks:
+        own = isinstance(block, OwnCrossover)
+        if not own and block.frequency > HIGHEST * rate:
+            problems.append(f"{block.frequency:g} Hz is too high for the DSP's sample rate")
+        if isinstance(block, HighPass | LowPass | OwnCrossover) and (
+            block.family == "linkwitz_riley" and block.order % 2
+        ):
+            problems.append("Linkwitz-Riley needs an even order")
     return problems

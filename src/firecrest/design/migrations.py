@@ -112,12 +112,21 @@ def _leads_got_wire(body: dict[str, Any]) -> dict[str, Any]:
     return body
 
 
+def _voices_got_ways(body: dict[str, Any]) -> dict[str, Any]:
+    """7: channels have an input mix, a delay, more kinds of blocks, measured responses, presets.
+
+    All of it may be missing, and then is as it was; older programs must not open what holds it.
+    """
+    return body
+
+
 STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _parts_got_sheets,
     2: _boxes_got_pairs_and_places,
     3: _elements_got_ids,
     4: _designs_became_projects,
     5: _leads_got_wire,
+    6: _voices_got_ways,
 }
 """From version -> function that returns the body of the next version."""
 

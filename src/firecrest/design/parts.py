@@ -176,6 +176,28 @@ class DriverPart(FramedPart):
         digits=0,
         empty="estimate",
     )
+    play_from: float | None = number(
+        "Recommended from",
+        "frequency",
+        10,
+        20000,
+        "Hz",
+        default=None,
+        empty="not stated",
+        digits=0,
+        help="The lowest crossover that its maker recommends.",
+    )
+    play_to: float | None = number(
+        "Recommended up to",
+        "frequency",
+        20,
+        40000,
+        "Hz",
+        default=None,
+        empty="not stated",
+        digits=0,
+        help="The highest that its maker recommends.",
+    )
     curves: tuple[MeasuredCurve, ...] = items("Measured curves", default=(), most=8)
 
 

@@ -1,42 +1,28 @@
-"""Measured curves as plain text: frequency, magnitude, phase; any separator, comments ignored."""
+"""Measured curves from files: of parts, and of ways with angle, distance and drive."""
 
 import re
-from dataclasses import dataclass
+from math import pi
+from typing import Any
 
 import numpy as np
 
-from firecrest.core.arrays import Real
-from firecrest.core.errors import FileError, guarded
-from firecrest.design.curve import CurveOf, FrequencyUnit, MeasuredCurve
+from firecrest.core.curve_text import CurvePoints, read_curve
+from firecrest.core.errors import FileError
+from firecrest.design.curve import CurveOf, FrequencyUnit, MeasuredCurve, WayCurve
 
-MOST_LINES = 200_000
-LONGEST_LINE = 1000
-LEAST_POINTS = 5
 HIGHEST_KHZ = 100.0
-_NUMBER = re.compile(r"[-+]?(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][-+]?\d+)?")
-_COMMENT = ("#", "*", ";", "//", "!", '"', "%")
-
-
-@dataclass(frozen=True)
-class CurvePoints:
-    """Rising ``frequency`` in Hz, ``magnitude`` in ohm or dB, ``phase`` in degrees or None.
-
-    ``header`` keeps the lines that are no data.
-    """
-
-    frequency: Real
-    magnitude: Real
-    phase: Real | None
-    header: tuple[str, ...]
-
-
-def read_curve(text: str, name: str, unit: FrequencyUnit = "Hz") -> CurvePoints:
-    """Read a curve of two or three columns, its frequencies in ``unit``.
-
-    Raises FileError with the line where it stops making sense.
-    """
-    with guarded(name, FileError):
-        return _curve(text, name, 1e3 if unit == "kHz" else 1.0)
+_SAID = re.compile(r"^[#*;!%\s/\"]*([A-Za-z][A-Za-z _]*?)\s*[:=]\s*(.+?)\s*\"?$")
+_FIGURE = re.compile(r"[-+]?\d+(?:[.,]\d+)?")
+_NAMED_ANGLE = re.compile(
+    r"(?i)(?:^|[_\s-])(?:h|hor|horizontal|angle|deg)?[_\s]?([-+]?\d{1,3})\s*(?:deg|°|grad)?$"
+)
+_KEYS = {
+    "angle": ("angle", "angle deg", "off axis", "horizontal"),
+    "distance": ("distance", "distance m", "mic distance"),
+    "volts": ("voltage", "voltage rms", "volts", "volts rms", "drive"),
+    "place": ("place", "measured on"),
+}
+_PLACES = ("pole", "ground", "wall", "corner")
 
 
 def measured_curve(text: str, name: str, what: CurveOf) -> MeasuredCurve:
@@ -48,7 +34,65 @@ def measured_curve(text: str, name: str, what: CurveOf) -> MeasuredCurve:
     trouble = impedance_trouble(points) if what == "impedance" else ""
     if trouble:
         raise FileError(f"{name}: {trouble}.")
-    return MeasuredCurve(what=what, name=name[:120], unit=_unit_of(points), content=text)
+    return MeasuredCurve(
+        what=what, name=name[:120], unit=_unit_of(points), content=_kept(text, points)
+    )
+
+
+def way_curve(text: str, name: str) -> tuple[WayCurve, tuple[str, ...]]:
+    """(curve, notices) of a way from the text of a file; FileError when it is none.
+
+    Angle, distance, volts and place come from its header, the angle else from the file's name.
+    """
+    points = read_curve(text, name)
+    trouble = response_trouble(points)
+    if trouble:
+        raise FileError(f"{name}: {trouble}.")
+    said = _said(points.header)
+    angle = said.get("angle", angle_in(name))
+    notices = list(points.notices)
+    if angle is None:
+        notices.append("No angle is stated: it counts as on the axis.")
+    made: dict[str, Any] = {key: said[key] for key in ("distance", "volts", "place") if key in said}
+    curve = WayCurve(
+        name=name[:120],
+        angle=(angle or 0.0) * pi / 180,
+        unit=_unit_of(points),
+        content=_kept(text, points),
+        **made,
+    )
+    return curve, tuple(notices)
+
+
+def angle_in(name: str) -> float | None:
+    """Degrees that the name of a file ends with; None where it ends otherwise."""
+    stem = name.rsplit(".", 1)[0] if re.search(r"\.[A-Za-z]\w{0,4}$", name) else name
+    found = _NAMED_ANGLE.search(stem)
+    if found is None or abs(int(found.group(1))) > 180:
+        return None
+    return float(found.group(1))
+
+
+def _said(header: tuple[str, ...]) -> dict[str, Any]:
+    """What the header states of angle, distance, volts and place."""
+    found: dict[str, Any] = {}
+    for line in header:
+        match = _SAID.match(line)
+        if match is None:
+            continue
+        key = match.group(1).replace("_", " ").strip().lower()
+        name = next((name for name, keys in _KEYS.items() if key in keys), None)
+        figure = _FIGURE.search(match.group(2))
+        if name == "place" and match.group(2).lower() in _PLACES:
+            found["place"] = match.group(2).lower()
+        elif name is not None and name != "place" and figure is not None:
+            found[name] = _in_range(name, float(figure.group().replace(",", ".")))
+    return {key: value for key, value in found.items() if value is not None}
+
+
+def _in_range(name: str, value: float) -> float | None:
+    low, high = {"angle": (-180, 180), "distance": (0.01, 100), "volts": (0.001, 400)}[name]
+    return value if low <= value <= high else None
 
 
 def _unit_of(points: CurvePoints) -> FrequencyUnit:
@@ -59,53 +103,14 @@ def _unit_of(points: CurvePoints) -> FrequencyUnit:
     return "kHz" if points.frequency[-1] <= HIGHEST_KHZ and points.frequency[0] < 1 else "Hz"
 
 
-def _curve(text: str, name: str, factor: float) -> CurvePoints:
-    lines = text.splitlines()
-    if len(lines) > MOST_LINES:
-        raise FileError(f"{name} has {len(lines)} lines; up to {MOST_LINES} are read.")
-    rows: list[tuple[float, ...]] = []
-    header: list[str] = []
-    for number, line in enumerate(lines, 1):
-        plain = line.strip()
-        if len(plain) > LONGEST_LINE:
-            raise FileError(f"{name}, line {number}: {len(plain)} letters are no pair of figures.")
-        if not plain:
-            continue
-        if plain.startswith(_COMMENT) or re.match(r"[A-Za-z]", plain):
-            header.append(line)
-            continue
-        row = _row(plain)
-        if len(row) < 2:
-            raise FileError(f"{name}, line {number}: “{plain[:40]}” is no frequency and value.")
-        rows.append(row[:3])
-    if len(rows) < LEAST_POINTS:
-        raise FileError(f"{name} has {len(rows)} points; a curve needs {LEAST_POINTS} at least.")
-    width = min(len(row) for row in rows)
-    data = np.array([row[:width] for row in rows])
-    if not np.isfinite(data).all():
-        raise FileError(f"{name} holds figures beyond every range.")
-    data = data[np.argsort(data[:, 0], kind="stable")]
-    data = data[np.r_[True, np.diff(data[:, 0]) > 0]]
-    if data[0, 0] <= 0:
-        data = data[data[:, 0] > 0]
-    if len(data) < LEAST_POINTS:
-        raise FileError(f"{name} has no rising column of frequencies.")
-    return CurvePoints(
-        factor * data[:, 0], data[:, 1], data[:, 2] if width > 2 else None, tuple(header[:40])
-    )
-
-
-def _row(line: str) -> tuple[float, ...]:
-    """Numbers of one line; a comma is a decimal sign unless it parts the columns."""
-    cells = re.split(r"[\s;|]+", line)
-    if len([c for c in cells if c]) < 2:
-        cells = line.split(",")
-    found = []
-    for cell in filter(None, (c.strip(" ,") for c in cells)):
-        if not _NUMBER.fullmatch(cell):
-            break
-        found.append(float(cell.replace(",", ".")))
-    return tuple(found)
+def _kept(text: str, points: CurvePoints) -> str:
+    """The text as it was read; of a thinned curve what is left of it."""
+    if not any("thinned" in notice for notice in points.notices):
+        return text
+    columns = [points.frequency, points.magnitude]
+    columns += [] if points.phase is None else [points.phase]
+    rows = (" ".join(f"{value:.7g}" for value in row) for row in zip(*columns, strict=True))
+    return "\n".join((*points.header, *rows)) + "\n"
 
 
 def impedance_trouble(curve: CurvePoints) -> str:
@@ -114,4 +119,13 @@ def impedance_trouble(curve: CurvePoints) -> str:
         return "an impedance is above 0 Ω everywhere"
     if np.max(curve.magnitude) > 5000:
         return "an impedance above 5000 Ω is no loudspeaker"
+    return ""
+
+
+def response_trouble(curve: CurvePoints) -> str:
+    """Why a curve cannot be a response; empty when it can."""
+    if np.max(np.abs(curve.magnitude)) > 250:
+        return "a level beyond 250 dB is none; the second column should be dB"
+    if np.ptp(curve.magnitude) == 0:
+        return "the level is the same at every frequency"
     return ""

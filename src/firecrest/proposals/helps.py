@@ -13,6 +13,7 @@ from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.vary import Figures, assess_many
 from firecrest.core.errors import FirecrestError
+from firecrest.design.blocks import boost_of
 from firecrest.design.box import Port, RadiatorSet, placed, port_at
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
@@ -120,7 +121,7 @@ def _tuning(design: Design) -> Iterator[Lever]:
 def _boost(design: Design) -> Iterator[Lever]:
     """The largest boost of a channel a little less."""
     for k, channel in enumerate(design.voice.channels):
-        boosts = [(getattr(b, "gain", 0.0), n) for n, b in enumerate(channel.blocks)]
+        boosts = [(boost_of(b), n) for n, b in enumerate(channel.blocks)]
         gain, place = max(boosts, default=(0.0, 0))
         if gain > BOOST:
             path = ("voice", "channels", k, "blocks", place, "gain")

@@ -9,6 +9,7 @@ from firecrest.assessment.openings.port import port_area
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
 from firecrest.core.errors import DesignError, FirecrestError
+from firecrest.design.blocks import HighPass, LowPass
 from firecrest.design.box import (
     OUTSIDE,
     Box,
@@ -26,7 +27,7 @@ from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
 from firecrest.design.outputs import output_kinds
 from firecrest.design.starts import START_SATELLITE
-from firecrest.design.voice import Channel, HighPass, LowPass
+from firecrest.design.voice import Channel
 from firecrest.proposals.inverse import tuner_path, with_tuning
 from firecrest.proposals.ports import candidates, fit_in_case, with_port
 

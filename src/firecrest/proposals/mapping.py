@@ -21,6 +21,7 @@ from firecrest.assessment.worth import worst_must
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import DesignError, RangeError
+from firecrest.design.blocks import passes
 from firecrest.design.box import Port, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
@@ -152,7 +153,7 @@ def _boosted(design: Design) -> Path | None:
         (block.gain, ("voice", "channels", k, "blocks", n, "gain"))
         for k, channel in enumerate(design.voice.channels)
         for n, block in enumerate(channel.blocks)
-        if hasattr(block, "gain")
+        if hasattr(block, "gain") and not block.bypassed
     ]
     gain, path = max(found, key=lambda item: item[0], default=(-1.0, ()))
     return path if gain >= 0 else None
@@ -163,9 +164,10 @@ def _crossed(design: Design) -> list[Path]:
     corners: dict[float, list[tuple[str, Path]]] = {}
     for k, channel in enumerate(design.voice.channels):
         for n, block in enumerate(channel.blocks):
-            if block.kind in ("low_pass", "high_pass"):
+            kind = passes(block)
+            if kind is not None:
                 path = ("voice", "channels", k, "blocks", n, "frequency")
-                corners.setdefault(block.frequency, []).append((block.kind, path))
+                corners.setdefault(block.frequency, []).append((kind, path))
     for found in corners.values():
         if {kind for kind, _ in found} == {"low_pass", "high_pass"}:
             return [path for _, path in found]

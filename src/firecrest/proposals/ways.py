@@ -1,13 +1,14 @@
 """Ways come and go: a channel of the voice with drivers of its own in a chamber of their own."""
 
 from firecrest.core.errors import DesignError
+from firecrest.design.blocks import HighPass, LowPass
 from firecrest.design.box import DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
 from firecrest.design.ids import found, fresh
 from firecrest.design.outputs import output_kinds
 from firecrest.design.starts import START_SATELLITE
-from firecrest.design.voice import Channel, HighPass, LowPass
+from firecrest.design.voice import Channel
 from firecrest.proposals.layouts import with_own_chamber
 
 HANDOVER = 400.0

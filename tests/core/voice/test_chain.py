@@ -115,7 +115,9 @@ def test_delay_turns_the_phase_and_leaves_the_level():
 
 def test_the_phase_knob_of_an_own_crossover_is_late_at_its_corner():
     for turn in (0.0, 45.0, 180.0):
-        block = Filter("low_pass", 90.0, order=2, analogue=True, level_db=-3.0, turn=turn)
+        block = Filter(
+            "low_pass", 90.0, order=2, analogue=True, level_db=-3.0, turn=np.radians(turn)
+        )
         plain = Filter("low_pass", 90.0, order=2)
         at = np.array([90.0])
         found = block_response(block, at, 48000.0) / analogue_response(plain, at)

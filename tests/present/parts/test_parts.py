@@ -8,12 +8,12 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.figures import derivation_of, wired_driver
+from firecrest.core.curve_text import read_curve
 from firecrest.core.errors import DesignError, FirecrestError
 from firecrest.design.edits import parts as edits
 from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.sheet import tolerance_of
-from firecrest.files.curves import read_curve
 from firecrest.present.parts import datasheet, ordering, pasting, shelf, updates, wiring
 from firecrest.present.parts.starts import new_part
 from firecrest.present.plot import curves

@@ -6,8 +6,8 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.chain import links
 from firecrest.assessment.further import loudness_above_own_reach
 from firecrest.core.arrays import decibel
+from firecrest.design.blocks import HighPass
 from firecrest.design.edits.paths import replace_at, set_number
-from firecrest.design.voice import HighPass
 from firecrest.present.frame.meters import meter
 from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why

@@ -21,8 +21,8 @@ class Filter:
 
     ``frequency`` of a Linkwitz transform is its new corner, ``source_frequency`` and ``source_q``
     what the box has. An ``analogue`` filter is none of the board's biquads: a crossover that an
-    amplifier has by itself, with ``level_db`` and the phase ``turn`` in degrees by which it is late
-    at its corner.
+    amplifier has by itself, with ``level_db`` and the phase ``turn`` in rad by which it is late at
+    its corner. A ``bypassed`` one is not there.
     """
 
     kind: str
@@ -36,6 +36,7 @@ class Filter:
     analogue: bool = False
     level_db: Number = 0.0
     turn: Number = 0.0
+    bypassed: bool = False
 
 
 _SHAPES: Mapping[str, Callable[[Filter], tuple[Section, ...]]] = {
@@ -72,6 +73,8 @@ def coefficients(block: Filter, rate: Number) -> list[Biquad]:
 
 def block_response(block: Filter, frequency: Real, rate: Number) -> Complex:
     """Response of one block as it stands in the chain, (..., F)."""
+    if block.bypassed:
+        return np.ones_like(np.asarray(frequency), dtype=np.complex128)
     if block.analogue:
         level = 10 ** (np.asarray(block.level_db) / 20)
         return np.asarray(level * analogue_response(block, frequency) * _turned(block, frequency))
@@ -83,11 +86,11 @@ def block_response(block: Filter, frequency: Real, rate: Number) -> Complex:
 
 
 def _turned(block: Filter, frequency: Real) -> Complex:
-    """A phase knob: a first-order all-pass that is late by ``turn`` degrees at the corner.
+    """A phase knob: a first-order all-pass that is late by ``turn`` rad at the corner.
 
     (1 - s x)/(1 + s x) with x = tan(turn/2) has the phase -2 arctan(x) at s = j; own derivation.
     """
-    x = np.tan(np.minimum(np.asarray(block.turn), 179.999) * pi / 360)
+    x = np.tan(np.minimum(np.asarray(block.turn) / 2, pi / 2 - 1e-9))
     s = 1j * np.asarray(frequency) / block.frequency
     return np.asarray((1 - s * x) / (1 + s * x))
 

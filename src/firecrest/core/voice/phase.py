@@ -4,6 +4,7 @@ Source: Bode, Network Analysis and Feedback Amplifier Design (1945), the gain-ph
 Heyser, JAES 19 (1971) 734; Preis, JAES 30 (1982) 774 (excess phase).
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -143,7 +144,7 @@ def from_geometry(
     return Response(curve.frequency, curve.level, phase - late)
 
 
-def path_to(place: tuple[float, float, float], distance: float, angle: float) -> float:
+def path_to(place: Sequence[float], distance: float, angle: float) -> float:
     """Metres from a ``place`` (right, up, forward) to a listener ``angle`` degrees to the right."""
     away = np.radians(angle)
     listener = distance * np.array([np.sin(away), 0.0, np.cos(away)])

@@ -1,17 +1,23 @@
-"""Edits of the voice: filters come, go and change places."""
+"""Edits of the voice: filters come, go and change places; chains are copied and linked."""
+
+from dataclasses import fields
 
 from firecrest.core.errors import DesignError
-from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at
-from firecrest.design.voice import (
+from firecrest.design.blocks import (
+    AllPass,
     Block,
-    Channel,
     HighPass,
     HighShelf,
+    LinkwitzTransform,
     LowPass,
     LowShelf,
+    Notch,
+    OwnCrossover,
     Parametric,
 )
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.voice import Chain, Channel
 
 KINDS = {
     "high_pass": "High-pass",
@@ -19,6 +25,10 @@ KINDS = {
     "low_shelf": "Low shelf",
     "high_shelf": "High shelf",
     "parametric": "Band",
+    "notch": "Notch",
+    "all_pass": "All-pass",
+    "linkwitz_transform": "Linkwitz transform",
+    "own_crossover": "Amplifier's crossover",
 }
 FIGURES = {
     "high_pass": ("frequency",),
@@ -26,7 +36,13 @@ FIGURES = {
     "low_shelf": ("frequency", "gain", "q"),
     "high_shelf": ("frequency", "gain", "q"),
     "parametric": ("frequency", "gain", "q"),
+    "notch": ("frequency", "q"),
+    "all_pass": ("frequency", "q"),
+    "linkwitz_transform": ("source_frequency", "source_q", "frequency", "q"),
+    "own_crossover": ("frequency", "level", "turn"),
 }
+CHAIN = tuple(field.name for field in fields(Chain))
+"""What belongs to a chain, and goes with it when it is copied, linked or stored."""
 
 
 def new_block(kind: str, design: Design) -> Block:
@@ -42,12 +58,26 @@ def new_block(kind: str, design: Design) -> Block:
         return HighShelf(kind="high_shelf", frequency=4000.0, gain=-2.0)
     if kind == "parametric":
         return Parametric(kind="parametric", frequency=2 * note, gain=0.0)
+    if kind == "notch":
+        return Notch(kind="notch", frequency=1000.0)
+    if kind == "all_pass":
+        return AllPass(kind="all_pass", frequency=1000.0)
+    if kind == "linkwitz_transform":
+        return LinkwitzTransform(
+            kind="linkwitz_transform", source_frequency=round(1.6 * note, 1), frequency=note
+        )
+    if kind == "own_crossover":
+        return OwnCrossover(kind="own_crossover")
     raise DesignError(f"There is no filter called {kind}.")
 
 
-def sections_used(channel: Channel) -> int:
-    """Second-order sections the board spends on a chain."""
-    return sum((getattr(block, "order", 2) + 1) // 2 for block in channel.blocks)
+def sections_used(channel: Chain) -> int:
+    """Second-order sections the board spends on a chain; a bypassed or analogue one costs none."""
+    return sum(
+        (getattr(block, "order", 2) + 1) // 2
+        for block in channel.blocks
+        if not block.bypassed and not isinstance(block, OwnCrossover)
+    )
 
 
 def _path(channel: int) -> Path:
@@ -56,8 +86,15 @@ def _path(channel: int) -> Path:
 
 def add_block(design: Design, channel: int, kind: str) -> tuple[str, Design]:
     """(label, design) with a new filter at the end of the chain."""
-    blocks = (*design.voice.channels[channel].blocks, new_block(kind, design))
-    return f"Add {KINDS[kind].lower()}", replace_at(design, _path(channel), blocks)
+    return with_block(design, channel, new_block(kind, design))
+
+
+def with_block(design: Design, channel: int, block: Block) -> tuple[str, Design]:
+    """(label, design) with a filter at the end of the board's own, before an amplifier's."""
+    blocks = list(design.voice.channels[channel].blocks)
+    own = [k for k, b in enumerate(blocks) if isinstance(b, OwnCrossover)]
+    blocks.insert(own[0] if own and not isinstance(block, OwnCrossover) else len(blocks), block)
+    return f"Add {KINDS[block.kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
 
 
 def remove_block(design: Design, channel: int, place: int) -> tuple[str, Design]:
@@ -75,3 +112,57 @@ def move_block(design: Design, channel: int, place: int, by: int) -> tuple[str, 
     block = blocks.pop(place)
     blocks.insert(target, block)
     return f"Move {KINDS[block.kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
+
+
+def bypass(design: Design, channel: int, place: int) -> tuple[str, Design]:
+    """(label, design) with the filter at ``place`` bypassed, or back in force."""
+    path = (*_path(channel), place, "bypassed")
+    off, block = value_at(design, path), design.voice.channels[channel].blocks[place]
+    label = f"{KINDS[block.kind]} {'back in' if off else 'bypassed'}"
+    return label, replace_at(design, path, not off)
+
+
+def copy_chain(design: Design, source: int, target: int) -> tuple[str, Design]:
+    """(label, design) with the chain of one channel put into another."""
+    channels = design.voice.channels
+    made = chain_put(channels[target], channels[source])
+    label = f"Chain of {channels[source].name} copied to {channels[target].name}"
+    return label, replace_at(design, ("voice", "channels", target), made)
+
+
+def chain_put(channel: Channel, chain: Chain) -> Channel:
+    """A channel with all that belongs to another chain; the same object where nothing differs."""
+    changes = {
+        name: getattr(chain, name)
+        for name in CHAIN
+        if getattr(chain, name) != getattr(channel, name)
+    }
+    return rebuilt(channel, **changes) if changes else channel
+
+
+def with_links(before: Design, after: Design) -> Design:
+    """``after`` with every chain that changed written to the channels linked with it.
+
+    Left and right of a linked pair keep their own side as their input.
+    """
+    old = {channel.id: channel for channel in before.voice.channels}
+    linked = [channel for channel in after.voice.channels if channel.link]
+    stayed = [c for c in linked if c.id in old and old[c.id].link == c.link]
+    changed = {c.link: c for c in stayed if old[c.id] is not c}
+    if len(stayed) < len(linked):  # who joins takes what is there
+        changed = {c.link: c for c in stayed} | changed
+    if not changed:
+        return after
+    channels = tuple(
+        _linked(channel, changed.get(channel.link)) for channel in after.voice.channels
+    )
+    if all(a is b for a, b in zip(channels, after.voice.channels, strict=True)):
+        return after
+    return replace_at(after, ("voice", "channels"), channels)
+
+
+def _linked(channel: Channel, source: Channel | None) -> Channel:
+    if source is None or source is channel:
+        return channel
+    side = channel.mix if {channel.mix, source.mix} <= {"left", "right"} else source.mix
+    return chain_put(channel, rebuilt(source, mix=side))

@@ -12,10 +12,10 @@ from firecrest.assessment.figures import (
 from firecrest.core.acoustics.driver import free_air_impedance
 from firecrest.core.acoustics.wiring import SAME
 from firecrest.core.arrays import Real
+from firecrest.core.curve_text import CurvePoints
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.units import figure
 from firecrest.design.parts import DriverPart
-from firecrest.files.curves import CurvePoints
 from firecrest.present.plot.plot import Curve, Line, Plot, nice_range, round_step
 from firecrest.present.text.words import joined
 

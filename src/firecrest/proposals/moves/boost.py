@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from firecrest.core.note import note
+from firecrest.design.blocks import boost_of
 from firecrest.proposals.moves.kinds import Proposal, Scene, number
 
 CUTS = (1.0, 2.0)
@@ -11,7 +12,7 @@ CUTS = (1.0, 2.0)
 def boost(scene: Scene) -> Iterator[Proposal]:
     """Of every channel that boosts."""
     for k, channel in enumerate(scene.design.voice.channels):
-        boosts = [(getattr(b, "gain", 0.0), n) for n, b in enumerate(channel.blocks)]
+        boosts = [(boost_of(b), n) for n, b in enumerate(channel.blocks)]
         gain, place = max(boosts, default=(0.0, 0))
         for cut in CUTS:
             if gain >= cut:

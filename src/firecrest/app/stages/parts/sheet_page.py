@@ -17,6 +17,7 @@ from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import caution, label, markup, rich_label, tip
+from firecrest.core.curve_text import CurvePoints, read_curve
 from firecrest.core.errors import FirecrestError
 from firecrest.design.amplifiers import Amplifier
 from firecrest.design.curve import CurveOf
@@ -25,7 +26,6 @@ from firecrest.design.edits.curves import curve_of
 from firecrest.design.edits.paths import Path, replace_at, value_at
 from firecrest.design.parts import DriverPart, RadiatorPart
 from firecrest.design.sources import WallSupply
-from firecrest.files.curves import CurvePoints, read_curve
 from firecrest.present.parts import datasheet, parts, updates
 from firecrest.present.parts.pasting import Offer, taken
 from firecrest.present.plot.curves import impedance_picture, response_picture

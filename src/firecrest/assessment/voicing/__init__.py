@@ -1,0 +1,1 @@
+"""What the Voice stage asks of an assessment: ways, sums, alignment, limits, EQ."""
