@@ -63,7 +63,7 @@ def test_a_refused_text_goes_with_the_filter_it_stood_in(window, stage):
     place = len(window.session.design.voice.channels[0].blocks) - 1
     edit = type_into(window, ("voice", "channels", 0, "blocks", place, "frequency"), "9 kg")
     assert edit.property("refused")
-    stage._remove(0, place)
+    stage.remove_band(place)
     settle()
     assert len(window.session.design.voice.channels[0].blocks) == place
     window.undo()

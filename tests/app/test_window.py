@@ -14,6 +14,7 @@ from firecrest.app.stages.parts.wiring_page import WiringPage
 from firecrest.app.start import offer_left_over
 from firecrest.app.theme.style import holder
 from firecrest.core.errors import FirecrestError
+from firecrest.design.edits import voice
 from firecrest.design.edits.paths import set_number
 from firecrest.design.project import project_of
 from firecrest.files.container import Document, read_document
@@ -163,14 +164,15 @@ def test_plots_export_and_show_their_table(window, tmp_path, qtbot):
 def test_filters_are_added_moved_and_removed(window):
     window.show_stage("voice")
     settle()
-    window.stage._add(0, "parametric")
+    window.stage._add("parametric")
     settle()
     blocks = window.session.design.voice.channels[0].blocks
     assert [b.kind for b in blocks] == ["high_pass", "low_shelf", "parametric"]
     type_into(window, ("voice", "channels", 0, "blocks", 2, "gain"), "-2.5 dB")
     assert window.session.design.voice.channels[0].blocks[2].gain == -2.5
-    window.stage._move(0, 2, -1)
-    window.stage._remove(0, 0)
+    session = window.session
+    session.apply(*voice.move_block(session.design, 0, 2, -1))
+    session.apply(*voice.remove_block(session.design, 0, 0))
     settle()
     kinds = [b.kind for b in window.session.design.voice.channels[0].blocks]
     assert kinds == ["parametric", "low_shelf"]

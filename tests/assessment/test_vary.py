@@ -72,7 +72,8 @@ def test_columns_equal_one_by_one(name):
     design, rng = read_demo(name), np.random.default_rng(11)
     columns = columns_for(design, rng)
     found = vary(design, columns)
-    assert np.ptp(found.verdict("loudness").margin) > 1
+    margins = found.verdict("loudness").margin
+    assert np.ptp(margins[np.isfinite(margins)]) > 1
     for row in rng.choice(COUNT, SAMPLED, replace=False):
         alone = design
         for path, values in columns.items():

@@ -25,6 +25,10 @@ DEMOS = (
     ("demo_boathouse", "&Boathouse: sealed, radiators, bandpass", "boathouse"),
     ("demo_lantern", "&Lantern: long folded slot", "lantern"),
     ("demo_breakwater", "Break&water: 2.1", "breakwater"),
+    ("demo_regatta", "&Regatta: two ways", "regatta"),
+    ("demo_headland", "&Headland: three measured ways", "headland"),
+    ("demo_gangway", "&Gangway: coaxial", "gangway"),
+    ("demo_capstan", "&Capstan: for an instrument", "capstan"),
     ("demo_kit", "&Kit: drivers, bodies and ends", "kit"),
 )
 

@@ -267,7 +267,7 @@ class MainWindow(Beginning):
 
     def add_way(self) -> None:
         """One more channel with drivers of its own, shown where it is crossed over."""
-        from firecrest.app.stages.voice import VoiceStage
+        from firecrest.app.stages.voice.stage import VoiceStage
 
         self.show_stage("voice")
         stage = self.stage

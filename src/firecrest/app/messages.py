@@ -100,6 +100,11 @@ class Messages:
         name, _ = QFileDialog.getOpenFileName(self._window, title, "", kinds)
         return Path(name) if name else None
 
+    def open_many(self, title: str, kinds: str) -> list[Path]:
+        """Files of other ``kinds`` to read, several at once."""
+        names, _ = QFileDialog.getOpenFileNames(self._window, title, "", kinds)
+        return [Path(name) for name in names]
+
     def save_as(self, title: str, suggested: str, kinds: str) -> Path | None:
         """A file of other ``kinds`` to write."""
         name, _ = QFileDialog.getSaveFileName(self._window, title, suggested, kinds)

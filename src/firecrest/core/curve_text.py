@@ -9,6 +9,7 @@ import numpy as np
 
 from firecrest.core.arrays import Real
 from firecrest.core.errors import FileError, guarded
+from firecrest.core.note import Note, note
 
 MOST_LINES = 2_000_000
 LONGEST_LINE = 1000
@@ -36,7 +37,7 @@ class CurvePoints:
     magnitude: Real
     phase: Real | None
     header: tuple[str, ...]
-    notices: tuple[str, ...] = ()
+    notices: tuple[Note, ...] = ()
 
 
 def read_curve(text: str, name: str, unit: str = "Hz") -> CurvePoints:
@@ -68,7 +69,7 @@ def _curve(text: str, name: str, factor: float) -> CurvePoints:
         data = _one_by_one(lines, name)
     if not np.isfinite(data).all():
         raise FileError(f"{name} holds figures beyond every range.")
-    notices: list[str] = []
+    notices: list[Note] = []
     data = _rising(data, name, notices)
     data = _thinned(data, notices)
     phase = data[:, 2] if data.shape[1] > 2 else None
@@ -136,25 +137,25 @@ def _in_bulk(lines: list[str]) -> Real | None:
     return data[:, :3] if data.shape[1] >= 2 and len(data) >= LEAST_POINTS else None
 
 
-def _rising(data: Real, name: str, notices: list[str]) -> Real:
+def _rising(data: Real, name: str, notices: list[Note]) -> Real:
     """Rows by rising frequency, each once, above 0."""
     if np.any(np.diff(data[:, 0]) < 0):
-        notices.append("The lines were not in the order of frequency; they are now.")
+        notices.append(note("unsorted curve"))
     data = data[np.argsort(data[:, 0], kind="stable")]
     once = np.r_[True, np.diff(data[:, 0]) > 0]
     if not once.all():
-        notices.append(f"{np.count_nonzero(~once)} frequencies stood twice; the first line counts.")
+        notices.append(note("doubled lines", count=int(np.count_nonzero(~once))))
     data = data[once]
     if data[0, 0] <= 0:
         left_out = int(np.count_nonzero(data[:, 0] <= 0))
-        notices.append(f"{left_out} lines at 0 Hz or below are left out.")
+        notices.append(note("lines below", count=left_out))
         data = data[data[:, 0] > 0]
     if len(data) < LEAST_POINTS:
         raise FileError(f"{name} has no rising column of frequencies.")
     return data
 
 
-def _thinned(data: Real, notices: list[str]) -> Real:
+def _thinned(data: Real, notices: list[Note]) -> Real:
     """Of a dense curve the points nearest to ``DENSE`` an octave."""
     if len(data) <= MOST_POINTS:
         return data
@@ -163,7 +164,7 @@ def _thinned(data: Real, notices: list[str]) -> Real:
     place = np.clip(np.searchsorted(octave, wanted), 1, len(data) - 1)
     place -= wanted - octave[place - 1] < octave[place] - wanted
     kept = np.unique(np.r_[place, len(data) - 1])
-    notices.append(f"{len(data):,} points were thinned to {len(kept):,}, {DENSE:g} an octave.")
+    notices.append(note("thinned curve", count=len(data), kept=len(kept), density=DENSE))
     return np.asarray(data[kept])
 
 

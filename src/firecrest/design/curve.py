@@ -3,10 +3,13 @@
 A curve belongs to a part and goes wherever that part goes: undo, copies, the shelf, the file.
 """
 
-from typing import Literal
+from typing import Literal, Self
 
+from pydantic import model_validator
 from pydantic.dataclasses import dataclass
 
+from firecrest.core.curve_text import kept_curve
+from firecrest.core.errors import FileError
 from firecrest.design.fields import MODEL, choice, number, text
 
 LONGEST = 32 * 2**20
@@ -56,3 +59,12 @@ class WayCurve:
         help="What stood around: a pole or a window in free air, the ground, a wall, a corner.",
     )
     content: str = text("Text of the file", longest=LONGEST)
+
+    @model_validator(mode="after")
+    def _is_a_curve(self) -> Self:
+        """The text reads as a curve; ValueError text becomes the maker's message."""
+        try:
+            kept_curve(self.content, self.unit)
+        except FileError as error:
+            raise ValueError(str(error)) from error
+        return self

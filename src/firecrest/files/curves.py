@@ -8,6 +8,7 @@ import numpy as np
 
 from firecrest.core.curve_text import CurvePoints, read_curve
 from firecrest.core.errors import FileError
+from firecrest.core.note import Note, note
 from firecrest.design.curve import CurveOf, FrequencyUnit, MeasuredCurve, WayCurve
 
 HIGHEST_KHZ = 100.0
@@ -39,7 +40,7 @@ def measured_curve(text: str, name: str, what: CurveOf) -> MeasuredCurve:
     )
 
 
-def way_curve(text: str, name: str) -> tuple[WayCurve, tuple[str, ...]]:
+def way_curve(text: str, name: str) -> tuple[WayCurve, tuple[Note, ...]]:
     """(curve, notices) of a way from the text of a file; FileError when it is none.
 
     Angle, distance, volts and place come from its header, the angle else from the file's name.
@@ -52,7 +53,7 @@ def way_curve(text: str, name: str) -> tuple[WayCurve, tuple[str, ...]]:
     angle = said.get("angle", angle_in(name))
     notices = list(points.notices)
     if angle is None:
-        notices.append("No angle is stated: it counts as on the axis.")
+        notices.append(note("no angle"))
     made: dict[str, Any] = {key: said[key] for key in ("distance", "volts", "place") if key in said}
     curve = WayCurve(
         name=name[:120],
@@ -105,7 +106,7 @@ def _unit_of(points: CurvePoints) -> FrequencyUnit:
 
 def _kept(text: str, points: CurvePoints) -> str:
     """The text as it was read; of a thinned curve what is left of it."""
-    if not any("thinned" in notice for notice in points.notices):
+    if not any(notice.code == "thinned curve" for notice in points.notices):
         return text
     columns = [points.frequency, points.magnitude]
     columns += [] if points.phase is None else [points.phase]

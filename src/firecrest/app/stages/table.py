@@ -11,7 +11,7 @@ STAGES = {
     "parts": ("parts.stage", "PartsStage"),
     "size": ("size.stage", "SizeStage"),
     "power": ("power.stage", "PowerStage"),
-    "voice": ("voice", "VoiceStage"),
+    "voice": ("voice.stage", "VoiceStage"),
     "compare": ("compare.stage", "CompareStage"),
 }
 """Key: module below this folder, and class in it."""

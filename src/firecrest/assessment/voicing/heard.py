@@ -61,7 +61,12 @@ class WaysHeard:
 def ways_heard(assessment: Assessment, a: Acoustic, frequency: Real = VOICE_GRID) -> WaysHeard:
     """The ways of a design at ``frequency``; what does not change with an EQ is remembered."""
     design, memo = assessment.design, assessment.memo
-    bare = memo(bare_ways, a.scene) if frequency is VOICE_GRID else bare_at(a.scene, frequency)
+    if frequency is VOICE_GRID:
+        bare = memo(bare_ways, a.scene)
+    elif frequency is a.scene.frequency:
+        bare = _bare(a.scene, a.scene)
+    else:
+        bare = bare_at(a.scene, frequency)
     rate = design.power.dsp.sample_rate
     ways, crossed = [], []
     for channel, pressure in zip(design.voice.channels, bare, strict=True):
@@ -79,8 +84,12 @@ def bare_ways(scene: Scene) -> tuple[Complex, ...]:
 
 def bare_at(scene: Scene, frequency: Real) -> tuple[Complex, ...]:
     """The same at any frequencies: the box is solved there."""
-    there = scene.at(frequency)
-    return tuple(heard(row, frequency, scene.around, scene.air) for row in whole_flow(there))
+    return _bare(scene, scene.at(frequency))
+
+
+def _bare(scene: Scene, there: Scene) -> tuple[Complex, ...]:
+    around, air = scene.around, scene.air
+    return tuple(heard(row, there.frequency, around, air) for row in whole_flow(there))
 
 
 def known_band(scene: Scene) -> tuple[float, float]:

@@ -1,5 +1,6 @@
 """Edits of the voice: filters come, go and change places; chains are copied and linked."""
 
+from collections.abc import Sequence
 from dataclasses import fields
 
 from firecrest.core.errors import DesignError
@@ -97,6 +98,16 @@ def with_block(design: Design, channel: int, block: Block) -> tuple[str, Design]
     return f"Add {KINDS[block.kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
 
 
+def add_beside(design: Design, channel: int, kind: str) -> tuple[str, Design]:
+    """(label, design) with a new band after the last one that is there, else at the end."""
+    blocks = list(design.voice.channels[channel].blocks)
+    bands = [k for k, b in enumerate(blocks) if hasattr(b, "gain") or isinstance(b, Notch)]
+    if not bands:
+        return add_block(design, channel, kind)
+    blocks.insert(bands[-1] + 1, new_block(kind, design))
+    return f"Add {KINDS[kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
+
+
 def remove_block(design: Design, channel: int, place: int) -> tuple[str, Design]:
     """(label, design) without the filter at ``place``."""
     blocks = design.voice.channels[channel].blocks
@@ -120,6 +131,37 @@ def bypass(design: Design, channel: int, place: int) -> tuple[str, Design]:
     off, block = value_at(design, path), design.voice.channels[channel].blocks[place]
     label = f"{KINDS[block.kind]} {'back in' if off else 'bypassed'}"
     return label, replace_at(design, path, not off)
+
+
+def bypass_all(design: Design, channel: int, places: Sequence[int]) -> tuple[str, Design]:
+    """(label, design) with some filters bypassed; back in force where all of them were."""
+    blocks = design.voice.channels[channel].blocks
+    off = not all(blocks[k].bypassed for k in places)
+    made = tuple(rebuilt(b, bypassed=off) if k in places else b for k, b in enumerate(blocks))
+    label = f"{KINDS[blocks[places[0]].kind]} {'bypassed' if off else 'back in'}"
+    return label, replace_at(design, _path(channel), made)
+
+
+def remove_blocks(design: Design, channel: int, places: Sequence[int]) -> tuple[str, Design]:
+    """(label, design) without some filters."""
+    blocks = design.voice.channels[channel].blocks
+    kept = tuple(b for k, b in enumerate(blocks) if k not in places)
+    name = KINDS[blocks[places[0]].kind].lower()
+    label = f"Remove {name}" if len(places) == 1 else f"Remove {len(places)} bands"
+    return label, replace_at(design, _path(channel), kept)
+
+
+def move_group(
+    design: Design, channel: int, groups: Sequence[Sequence[int]], here: int, there: int
+) -> tuple[str, Design]:
+    """(label, design) with the filters of group ``here`` where group ``there`` stands."""
+    blocks = design.voice.channels[channel].blocks
+    order = list(groups)
+    there = min(max(there, 0), len(order) - 1)
+    order.insert(there, order.pop(here))
+    made = tuple(blocks[k] for group in order for k in group)
+    name = KINDS[blocks[groups[here][0]].kind].lower()
+    return f"Move {name}", replace_at(design, _path(channel), made)
 
 
 def copy_chain(design: Design, source: int, target: int) -> tuple[str, Design]:

@@ -25,6 +25,9 @@ def x_ticks(plot: Plot) -> Ticks:
     if plot.x_axis == "level":
         levels = np.arange(np.ceil(low / 10) * 10, high + 0.01, 10)
         return [(float(v), _decibels(float(v), last=v == levels[-1])) for v in levels]
+    if plot.x_axis == "time":
+        times = np.arange(np.ceil(low), high + 0.01, 1.0)
+        return [(float(t), f"{_plain(t)} ms" if t == times[-1] else _plain(t)) for t in times]
     step = next((s for s in (0.5, 1, 2, 5, 10, 20, 50) if high / s <= 8), 100)
     hours = np.arange(0, high, step)
     return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
@@ -48,6 +51,10 @@ def y_ticks(plot: Plot, height: float) -> Ticks:
     ticks = list(zip(map(float, values), texts, strict=True))
     room = max(height - 30, 30) / max(len(ticks), 1)
     return ticks if room > 15 else ticks[::2]
+
+
+def _plain(value: float) -> str:
+    return f"{value:g}".replace("-", "−")
 
 
 def _decibels(value: float, *, last: bool) -> str:

@@ -6,6 +6,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import air_of
+from firecrest.assessment.voicing.heard import ways_heard
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import code_at, margins_at
 from firecrest.core.limits.loudness import promised_shape
@@ -203,10 +204,13 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
         return waiting("Ceiling after voice", assessment, FULL)
     brief = assessment.design.brief
     shape = a.asked - brief.loudness.level
-    gain = (a.unit_level - a.level_before_voice) - _band_mean(a)
+    gain = _boosted(assessment, a)
     after = a.top.level - shape - gain
     without = a.top.level - shape
-    y_range, step = nice_range(brief.loudness.level - 10, brief.loudness.level + 12, (4, 6))
+    shown = after[(a.frequency >= 40) & (a.frequency <= 15e3)]
+    high = float(np.max(shown[np.isfinite(shown)], initial=brief.loudness.level + 10)) + 2
+    low = max(brief.loudness.level - 12, high - TALLEST)
+    y_range, step = nice_range(low, high, (4, 6, 10))
     flat = np.full(len(a.frequency), brief.loudness.level)
     return Plot(
         "Ceiling after voice",
@@ -224,11 +228,14 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     )
 
 
-def _band_mean(a: Acoustic) -> float:
-    """Mean gain of the voice over the reference band, so that a level change moves nothing."""
+def _boosted(assessment: Assessment, a: Acoustic) -> Real:
+    """DB that bands and shelves add to each note, their mean over the reference band taken off, so
+    that a level change moves nothing.
+    """
+    heard = ways_heard(assessment, a, a.scene.frequency)
+    gain = np.asarray(decibel(heard.whole) - decibel(heard.before))
     low, high = a.reaches.band
-    gain = a.unit_level - a.level_before_voice
     inside = (a.frequency >= low) & (a.frequency <= high)
     if not inside.any():
-        return float(np.interp(np.log(low * high) / 2, np.log(a.frequency), gain))
-    return float(np.mean(gain[inside]))
+        return np.asarray(gain - np.interp(np.log(low * high) / 2, np.log(a.frequency), gain))
+    return np.asarray(gain - np.mean(gain[inside]))

@@ -16,8 +16,15 @@ TO_BE_SEEN = 0.15
 """DB by which a second line must differ to be drawn."""
 
 
-X_UNITS = {"frequency": "Hz", "hours": "h", "distance": "m", "area": "cm²", "level": "dB"}
-STRAIGHT = ("hours", "level")
+X_UNITS = {
+    "frequency": "Hz",
+    "hours": "h",
+    "distance": "m",
+    "area": "cm²",
+    "level": "dB",
+    "time": "ms",
+}
+STRAIGHT = ("hours", "level", "time")
 """Axes that are not logarithmic."""
 
 
@@ -116,7 +123,7 @@ class Shortfall:
 @dataclass(frozen=True)
 class Plot:
     """A whole plot. ``x_axis`` is ``frequency`` (Hz), ``distance`` (m), ``area`` (cm2), all three
-    logarithmic, or ``hours`` or ``level`` (dB).
+    logarithmic, or ``hours``, ``time`` (ms) or ``level`` (dB).
     """
 
     name: str

@@ -50,6 +50,12 @@ SENTENCES: Mapping[str, str | Callable[..., str]] = {
         "noise of air through leaks is left out"
     ),
     "travel": lambda part, share: f"Travel of {part}: estimated, ±{100 * share:g} %",
+    # curves as they were read
+    "unsorted curve": "The lines were not in the order of frequency; they are now.",
+    "doubled lines": "{count} frequencies stood twice; the first line counts.",
+    "lines below": "{count} lines at 0 Hz or below are left out.",
+    "thinned curve": "{count:,} points were thinned to {kept:,}, {density:g} an octave.",
+    "no angle": "No angle is stated: it counts as on the axis.",
     # claims that contradict each other
     "beyond supply": "{power:g} W into {load:g} Ω is more than {supply:g} V can swing",
     "too efficient": "the efficiency is higher than the drop allows",

@@ -1,0 +1,1 @@
+"""What the Voice stage shows: lanes, plots of ways and sums, advice."""
