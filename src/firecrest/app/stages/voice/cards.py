@@ -8,14 +8,21 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout
 from firecrest.app.session import Session
 from firecrest.app.stages.base import numbers
 from firecrest.app.theme.size import fix
-from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, bound_text, labelled
+from firecrest.app.widgets.choices import (
+    CalmCombo,
+    bound_check,
+    bound_combo,
+    bound_text,
+    labelled,
+    unhook,
+)
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.app.widgets.plain import label, paragraph, tip
 from firecrest.design.design import Design
 from firecrest.design.edits import voice as edits
 from firecrest.design.edits.boards import on_board
-from firecrest.design.edits.paths import Path
+from firecrest.design.edits.paths import Path, dotted
 from firecrest.present.frame.bindings import at_path
 from firecrest.present.power.power import amplifier_names
 from firecrest.present.voice.delays import Measure, delay_in
@@ -64,6 +71,21 @@ def card(session: Session, channel: int, key: str, places: Sequence[int]) -> QWi
     if kind in BAND_KINDS:
         return bands_card(session, channel, places)
     return block_card(session, channel, places[0])
+
+
+def lone_edit(session: Session, path: Path, width: int) -> NumberEdit:
+    """A number field without a label of its own."""
+    edit = NumberEdit(session, at_path(session.design, path))
+    edit.setProperty("path", dotted(path))
+    fix(edit, width=width)
+
+    def _follow() -> None:
+        if session.has(path):
+            edit.show_value()
+
+    session.changed.connect(_follow)
+    edit.destroyed.connect(lambda: unhook(session, _follow))
+    return edit
 
 
 def _titled(title: str, *rows: QWidget) -> QWidget:
@@ -226,9 +248,7 @@ def bands_card(session: Session, channel: int, places: Sequence[int]) -> QWidget
         grid.addWidget(on, row, 0)
         for column, (name, wide) in enumerate(BAND_FIELDS, 1):
             if hasattr(block, name):
-                edit = NumberEdit(session, at_path(session.design, (*here, name)))
-                fix(edit, width=wide)
-                session.changed.connect(edit.show_value)
+                edit = lone_edit(session, (*here, name), wide)
                 grid.addWidget(edit, row, column)
         gone = _button(
             session, "✕", f"Remove band {number}", partial(_removed, channel=channel, place=place)

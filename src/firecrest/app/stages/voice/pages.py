@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLabel, QPushButton, QVBox
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import numbers
+from firecrest.app.stages.voice.cards import lone_edit
 from firecrest.app.widgets.choices import Segments, bound_combo, labelled
 from firecrest.app.widgets.fact_rows import FactRows
-from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.plain import caution, label, paragraph, tip
 from firecrest.assessment.voicing.guarding import guards
 from firecrest.assessment.voicing.lining import line_up
@@ -23,7 +23,6 @@ from firecrest.design.edits.paths import Path
 from firecrest.files.atomic import write_file
 from firecrest.files.bounded import read_bytes
 from firecrest.files.curves import way_curve
-from firecrest.present.frame.bindings import at_path
 from firecrest.present.text.notes import said
 from firecrest.present.voice import advice
 from firecrest.shelf.table import decoded
@@ -307,9 +306,7 @@ class CurvesPage(Page):
         tip(name, curve.name)
         row.addWidget(name, 1)
         for field in ("angle", "distance", "volts"):
-            edit = NumberEdit(self.session, at_path(self.session.design, (*here, field)))
-            self.session.changed.connect(edit.show_value)
-            row.addWidget(edit)
+            row.addWidget(lone_edit(self.session, (*here, field), 84))
         row.addWidget(bound_combo(self.session, (*here, "place"), PLACES))
         units = [(unit, unit) for unit in FREQUENCY_UNITS]
         row.addWidget(bound_combo(self.session, (*here, "unit"), units))
