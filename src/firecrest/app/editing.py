@@ -14,7 +14,7 @@ from firecrest.assessment.memo import Memo
 from firecrest.core.errors import FirecrestError
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, change_label, replace_at, set_number, value_at
-from firecrest.design.edits.voice import with_links
+from firecrest.design.edits.voice import as_the_board_plays
 from firecrest.design.history import History
 from firecrest.design.project import Project, project_of, with_design
 
@@ -64,7 +64,7 @@ class Editing(QObject):
 
     def apply(self, label: str, design: Design, fold: str | None = None) -> None:
         """A new design as one undo step (or joined to the step of the same ``fold``)."""
-        design = with_links(self.design, design)
+        design = as_the_board_plays(self.design, design)
         if design == self.design:
             self.drop_trial()
             return
@@ -135,7 +135,7 @@ class Editing(QObject):
 
     def try_design(self, design: Design) -> None:
         """Show ghosts of ``design`` without changing anything."""
-        design = with_links(self.design, design)
+        design = as_the_board_plays(self.design, design)
         self.trial = None if design == self.design else assess(design, self.memo)
         self.tried.emit()
 

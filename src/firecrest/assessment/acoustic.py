@@ -87,4 +87,5 @@ def ratings_of(
         tuple(PEAK * power.dsp.full_scale * gain for gain in gains),
         10 ** (power.dsp.headroom / 20),
         tuple(kind.growing(o) if edges.turbulence else None for kind, o in openings),
+        tuple(c.limiter_rms for c in channels),
     )

@@ -4,6 +4,7 @@ from typing import Any, Literal
 
 from pydantic.dataclasses import dataclass
 
+from firecrest.design.blocks import Family, Order
 from firecrest.design.fields import MODEL, choice, items, number
 from firecrest.design.sheet import Sheet
 
@@ -73,6 +74,18 @@ class OutputKind:
     current_limit: float | None = number(
         "Current limit", "current", 0.05, 200, "A", default=None, empty="estimate"
     )
+
+
+@dataclass(frozen=True, kw_only=True, config=MODEL)
+class OwnFilter:
+    """A crossover that an amplifier has built in: what its knobs reach, its family and slope."""
+
+    side: Literal["low_pass", "high_pass"] = choice("Passes", default="low_pass")
+    family: Family = choice("Family", default="butterworth")
+    order: Order = choice("Order", default=2)
+    lowest: float = number("From", "frequency", 20, 5000, "Hz", default=40.0, digits=0)
+    highest: float = number("Up to", "frequency", 20, 5000, "Hz", default=200.0, digits=0)
+    phase: bool = choice("Has a phase knob", default=True)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -224,6 +237,7 @@ class Amplifier(BoardPart):
         help="Empty: from the six faces of its brick, an estimate to 40 %.",
     )
     other_outputs: tuple[OutputKind, ...] = items("Outputs of another kind", default=(), most=4)
+    own_filter: OwnFilter | None = choice("Crossover of its own", default=None)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -261,6 +275,11 @@ class DspBoard(BoardPart):
     )
     sample_rate: float = number(
         "Sample rate", "frequency", 32000, 384000, "kHz", default=96000.0, digits=1
+    )
+    whole_samples: bool = choice(
+        "Delays by whole samples only",
+        default=False,
+        help="The response shown is that of the rounded delay.",
     )
     filters: int = number("Filters it has", "number", 0, 500, "", default=20, digits=0)
     full_scale_input: float | None = number(

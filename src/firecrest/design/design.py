@@ -16,7 +16,7 @@ from firecrest.design.ids import HasId
 from firecrest.design.outputs import carried
 from firecrest.design.power import BUS, Power
 from firecrest.design.sources import Pack
-from firecrest.design.voice import Voice
+from firecrest.design.voice import Channel, Voice
 
 SCHEMA_VERSION = 7
 
@@ -129,6 +129,7 @@ def _filters(design: Design) -> list[str]:
     problems = []
     for channel in design.voice.channels:
         problems += _block_problems(channel.blocks, rate)
+        problems += _own_problems(design, channel)
         if channel.mix == "sub" and channel.left_share + channel.right_share == 0:
             problems.append(
                 f"{channel.name} takes left from right: nothing is left of a mono sound"
@@ -140,6 +141,27 @@ def _filters(design: Design) -> list[str]:
         for chain in preset.chains:
             problems += _block_problems(chain.blocks, rate)
     return problems
+
+
+def _own_problems(design: Design, channel: Channel) -> list[str]:
+    """An amplifier's own crossover is as it is built in, once, and behind all others."""
+    own = [b for b in channel.blocks if isinstance(b, OwnCrossover)]
+    boards = [board for _, board in design.power.amplifiers if board.id == channel.board]
+    if not own or not boards:
+        return []
+    built_in, name = boards[0].part.own_filter, boards[0].part.name
+    if built_in is None:
+        return [f"{name} has no crossover of its own, but {channel.name} uses it"]
+    if len(own) > 1 or channel.blocks[-1] is not own[0]:
+        return [f"the crossover of {name} comes once, and last"]
+    block = own[0]
+    if (block.side, block.family, block.order) != (built_in.side, built_in.family, built_in.order):
+        return [f"the crossover of {name} is fixed: its family and slope are the board's"]
+    if not built_in.lowest <= block.frequency <= built_in.highest:
+        return [f"the crossover of {name} goes from {built_in.lowest:g} to {built_in.highest:g} Hz"]
+    if block.turn and not built_in.phase:
+        return [f"the crossover of {name} has no phase knob"]
+    return []
 
 
 def _block_problems(blocks: Sequence[Block], rate: float) -> list[str]:

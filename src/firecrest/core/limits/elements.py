@@ -134,8 +134,9 @@ class Ratings:
 
     One entry per driver group, opening and channel. ``opening_kinds`` is the key of the limit to
     which an opening's motion is held. ``full_scale`` is peak volts at a channel's outputs for
-    0 dBFS, ``limiter`` the threshold there; between input and output blocks may go
-    ``headroom`` times over it. ``growing`` is the area of ports whose limit is an estimate that
+    0 dBFS, ``limiter`` the threshold there, ``limiter_rms`` that of what lasts (V rms); between
+    input and output blocks may go ``headroom`` times over it. ``growing`` is the area of ports
+    whose limit is an estimate that
     goes with frequency and width.
     """
 
@@ -148,6 +149,7 @@ class Ratings:
     full_scale: tuple[Number, ...]
     headroom: Number = 1.0
     growing: tuple[Number | None, ...] = ()
+    limiter_rms: tuple[Number | None, ...] = ()
 
     def opening_limit(self, place: int, frequency: Real) -> Number | None:
         """What an opening bears at ``frequency`` (Hz)."""

@@ -175,6 +175,11 @@ def _full_scale(ask: Ask, kind: LimitKind) -> Found:
         yield Reached(spare(most, ask.above[kind.statistic] * loudest), index)
 
 
+def _lasting_limiter(ask: Ask, kind: LimitKind) -> Found:
+    thresholds = ask.ratings.limiter_rms or (None,) * len(ask.bus.draw.volts)
+    return _each(thresholds, ask.bus.draw.volts, ask, kind)
+
+
 def _limiter(ask: Ask, kind: LimitKind) -> Found:
     return _each(ask.ratings.limiter, ask.bus.draw.volts, ask, kind)
 
@@ -327,6 +332,17 @@ KINDS: tuple[LimitKind, ...] = (
         _limiter,
         "the limiter's threshold",
         ("voice", "channels", "#", "limiter"),
+    ),
+    LimitKind(
+        "long-term limiter",
+        "L",
+        "long-term",
+        "dsp",
+        "Long-term limiter",
+        "dashes",
+        _lasting_limiter,
+        "the long-term limiter's threshold",
+        ("voice", "channels", "#", "limiter_rms"),
     ),
 )
 """In the order in which they are named when two give out at the same drive."""

@@ -2,8 +2,10 @@
 
 from collections.abc import Sequence
 from dataclasses import fields
+from math import sqrt
 
 from firecrest.core.errors import DesignError
+from firecrest.core.voice.alignment import to_sample
 from firecrest.design.blocks import (
     AllPass,
     Block,
@@ -18,6 +20,7 @@ from firecrest.design.blocks import (
 )
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.ids import found
 from firecrest.design.voice import Chain, Channel
 
 KINDS = {
@@ -92,10 +95,33 @@ def add_block(design: Design, channel: int, kind: str) -> tuple[str, Design]:
 
 def with_block(design: Design, channel: int, block: Block) -> tuple[str, Design]:
     """(label, design) with a filter at the end of the board's own, before an amplifier's."""
+    if isinstance(block, OwnCrossover):
+        block = _of_board(design, channel)
     blocks = list(design.voice.channels[channel].blocks)
     own = [k for k, b in enumerate(blocks) if isinstance(b, OwnCrossover)]
     blocks.insert(own[0] if own and not isinstance(block, OwnCrossover) else len(blocks), block)
     return f"Add {KINDS[block.kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
+
+
+def _of_board(design: Design, channel: int) -> OwnCrossover:
+    """The crossover that the amplifier of a channel has built in, at the middle of its reach."""
+    own = design.voice.channels[channel]
+    part = found([board for _, board in design.power.amplifiers], own.board).part
+    built_in = part.own_filter
+    if built_in is None:
+        raise DesignError(
+            f"{part.name} has no crossover of its own. Add a low-pass or high-pass of the DSP, or "
+            "state the amplifier's on its sheet in Parts."
+        )
+    if any(isinstance(block, OwnCrossover) for block in own.blocks):
+        raise DesignError(f"The crossover of {part.name} is in this lane already.")
+    return OwnCrossover(
+        kind="own_crossover",
+        side=built_in.side,
+        family=built_in.family,
+        order=built_in.order,
+        frequency=round(sqrt(built_in.lowest * built_in.highest), 0),
+    )
 
 
 def add_beside(design: Design, channel: int, kind: str) -> tuple[str, Design]:
@@ -158,6 +184,9 @@ def move_group(
     blocks = design.voice.channels[channel].blocks
     order = list(groups)
     there = min(max(there, 0), len(order) - 1)
+    last = [k for k, g in enumerate(order) if isinstance(blocks[g[0]], OwnCrossover)]
+    if here in last or there in last:
+        raise DesignError("The amplifier's own crossover stays last: it lies behind the DSP.")
     order.insert(there, order.pop(here))
     made = tuple(blocks[k] for group in order for k in group)
     name = KINDS[blocks[groups[here][0]].kind].lower()
@@ -201,6 +230,36 @@ def with_links(before: Design, after: Design) -> Design:
     if all(a is b for a, b in zip(channels, after.voice.channels, strict=True)):
         return after
     return replace_at(after, ("voice", "channels"), channels)
+
+
+def as_the_board_plays(before: Design, after: Design) -> Design:
+    """``after`` with linked chains alike, and whole samples of delay where it has no others."""
+    return with_links(before, in_samples(after))
+
+
+def in_samples(design: Design) -> Design:
+    """The design with the delays that its board can make."""
+    dsp = design.power.dsp
+    if not dsp.whole_samples:
+        return design
+    for k, channel in enumerate(design.voice.channels):
+        rounded = to_sample(channel.delay, dsp.sample_rate)
+        if abs(rounded - channel.delay) > 1e-12:
+            design = replace_at(design, ("voice", "channels", k, "delay"), rounded)
+    return design
+
+
+def link(design: Design, channel: int, other: int | None) -> tuple[str, Design]:
+    """(label, design) with a channel sharing the chain of another; None: of its own."""
+    channels = design.voice.channels
+    own = channels[channel]
+    if other is None:
+        path = ("voice", "channels", channel, "link")
+        return f"{own.name} on its own", replace_at(design, path, "")
+    word = channels[other].link or channels[other].id[:20]
+    made = replace_at(design, ("voice", "channels", other, "link"), word)
+    made = replace_at(made, ("voice", "channels", channel, "link"), word)
+    return f"{own.name} linked with {channels[other].name}", with_links(design, made)
 
 
 def _linked(channel: Channel, source: Channel | None) -> Channel:

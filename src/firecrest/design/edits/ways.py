@@ -6,7 +6,7 @@ from math import pi
 from firecrest.core.errors import DesignError
 from firecrest.design.curve import WayCurve
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, rebuilt, replace_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
 
 SAME_ANGLE = pi / 720
 """Curves closer than a quarter of a degree are of one angle."""
@@ -32,6 +32,19 @@ def with_curves(design: Design, channel: int, curves: Sequence[WayCurve]) -> tup
     name = design.voice.channels[channel].name
     count = "a curve" if len(curves) == 1 else f"{len(curves)} curves"
     return f"Attach {count} to {name}", replace_at(design, _path(channel), made)
+
+
+def crossed_at(
+    design: Design, lower: tuple[int, int], higher: tuple[int, int], frequency: float
+) -> tuple[str, Design]:
+    """(label, design) with the corners of two ways at one ``frequency`` in Hz.
+
+    ``lower`` and ``higher`` are (channel, place in its chain) of the low-pass and the high-pass.
+    """
+    for channel, place in (lower, higher):
+        path = ("voice", "channels", channel, "blocks", place, "frequency")
+        design = set_number(design, path, round(frequency, 1))
+    return f"Cross at {frequency:.0f} Hz", design
 
 
 def without_curve(design: Design, channel: int, place: int) -> tuple[str, Design]:

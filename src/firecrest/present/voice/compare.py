@@ -8,6 +8,7 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.voicing.heard import VOICE_GRID, preset_heard, without_bands
 from firecrest.assessment.voicing.lining import level_of
+from firecrest.assessment.voicing.listening import Rendered
 from firecrest.core.arrays import Complex
 from firecrest.core.units import figure
 from firecrest.core.voice.listening import loudness
@@ -85,6 +86,20 @@ def compare_plot(found: Compared) -> Plot:
         )
     )
     return Plot("Two settings", "frequency", FULL, y_range, step, "dB", curves)
+
+
+def heard_sentence(made: Rendered) -> str:
+    """What stands in the rendered sound."""
+    parts = [f"level-matched by {figure(abs(made.louder), 1)} dB"]
+    names = ("first", "second")
+    for name, share in zip(names, made.over, strict=True):
+        if share:
+            parts.append(
+                f"in the {name} a cone is past its travel {figure(100 * share, 1)} % of it"
+            )
+    if not any(made.over):
+        parts.append("no cone passes its travel")
+    return f"Rendered: {'; '.join(parts)}. Only travel is heard as distortion; heat is not."
 
 
 def sentence(found: Compared) -> str:

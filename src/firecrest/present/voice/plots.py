@@ -25,9 +25,9 @@ ANGLE_LABELS = (300.0, 900.0, 2200.0, 4500.0, 7500.0, 11000.0, 15000.0)
 
 
 def reference_of(assessment: Assessment, a: Acoustic, heard: WaysHeard) -> float:
-    """Level in dB that counts as 0: the mean of the sum over the band that is judged, to 10 kHz."""
+    """Level in dB that counts as 0: the mean of the sum over the band that is judged."""
     low = max(2 * assessment.design.brief.bass.frequency, 40.0)
-    high = max(min(10e3, heard.known[1]), 2 * low)
+    high = max(min(a.f_hi, heard.known[1]), 2 * low)
     level = level_of(heard.whole)
     return float(mean_band(heard.frequency, low, high).of(level)[0])
 

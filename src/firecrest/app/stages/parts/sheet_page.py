@@ -11,6 +11,7 @@ from firecrest.app.stages.parts.bands import Band, dispute_band
 from firecrest.app.stages.parts.curve_view import CurveView
 from firecrest.app.stages.parts.extras import extras, large_travel
 from firecrest.app.stages.parts.figures import FigureRow
+from firecrest.app.stages.parts.fit_view import fit_widgets
 from firecrest.app.stages.parts.paste_panel import PastePanel
 from firecrest.app.stages.parts.subject import Subject
 from firecrest.app.theme.size import fix
@@ -83,6 +84,7 @@ class SheetPage(QWidget):
         self.response = self._chart("Measured response", 150)
         self.rows: list[FigureRow] = []
         self._bands, self._follows, self._gaps = Filled(), Filled(), Filled()
+        self._fit = Filled()
         self._facts: tuple[object, ...] = ()
         self._measured: CurvePoints | None = None
         self.curve_views: dict[CurveOf, CurveView] = {}
@@ -109,6 +111,7 @@ class SheetPage(QWidget):
         if not self._facts or part is not self._facts[0] or facts[1:] != self._facts[1:]:
             self._facts = facts
             self._measured = _points(part, "impedance")
+            self._fit.fill(fit_widgets(self.editing, self.subject.path, part, self._measured))
             self._refresh_part(part)
         if isinstance(part, DriverPart):
             trial = self.editing.trial
@@ -245,9 +248,11 @@ class SheetPage(QWidget):
         box.setContentsMargins(0, 0, 0, 0)
         if isinstance(self.subject.part, DriverPart):
             box.addWidget(self._pictured("Impedance", "impedance", self.impedance))
+            box.addWidget(self._fit)
         else:
-            self.impedance.setParent(self)
-            self.impedance.hide()
+            for unused in (self.impedance, self._fit):
+                unused.setParent(self)
+                unused.hide()
         for extra in extras(self.editing, self.subject.part, self.subject.path):
             box.addWidget(extra)
         box.addWidget(self._follows)

@@ -141,9 +141,9 @@ def way_card(session: Session, channel: int) -> QWidget:
         )
         rows.append(labelled("Board", chosen))
     rows += numbers(session, (*here, "outputs"), (*here, "first"))
-    rows.append(labelled("Linked as", bound_text(session, (*here, "link"))))
     others = [(k, c.name) for k, c in enumerate(channels) if k != channel]
     if others:
+        rows.append(labelled("Linked with", _link_combo(session, channel, others)))
         target = CalmCombo()
         target.setAccessibleName(f"Copy the chain of {own.name} to")
         target.addItems([name for _, name in others])
@@ -175,6 +175,21 @@ def way_card(session: Session, channel: int) -> QWidget:
     return _titled(f"Channel {own.name}", *rows)
 
 
+def _link_combo(session: Session, channel: int, others: list[tuple[int, str]]) -> QWidget:
+    """Which channel shares the chain: what is set in one is set in both."""
+    own, channels = session.design.voice.channels[channel], session.design.voice.channels
+    combo = CalmCombo()
+    combo.setAccessibleName(f"{own.name} linked with")
+    combo.addItems(["none", *(name for _, name in others)])
+    now = [k for k, _ in others if own.link and channels[k].link == own.link]
+    combo.setCurrentIndex(1 + [k for k, _ in others].index(now[0]) if now else 0)
+    choices = [None, *(k for k, _ in others)]
+    combo.activated.connect(
+        lambda place: _do(session, lambda d: edits.link(d, channel, choices[place]))
+    )
+    return combo
+
+
 def delay_card(session: Session, channel: int) -> QWidget:
     """A delay in time, in samples of the board and as a path."""
     here: Path = ("voice", "channels", channel)
@@ -198,18 +213,21 @@ def block_card(session: Session, channel: int, place: int) -> QWidget:
         turns = ((1, "180°, first order"), (2, "360°, second order"))
         rows.append(labelled("Turns by", bound_combo(session, (*here, "order"), turns)))
     if block.kind == "own_crossover":
-        sides = (("low_pass", "What lies below"), ("high_pass", "What lies above"))
-        rows.append(labelled("Passes", bound_combo(session, (*here, "side"), sides)))
         family = dict(FAMILIES)[block.family]
         rows.append(
             paragraph(
-                f"{family}, {6 * block.order} dB/oct: the amplifier’s own, analogue and fixed. Its "
-                "knobs are frequency, level and phase.",
+                f"{edits.KINDS[block.side]}, {family}, {6 * block.order} dB/oct: the board’s own, "
+                "analogue and fixed. Its knobs are frequency, level and phase.",
                 "hint",
             )
         )
     rows.append(bound_check(session, (*here, "bypassed"), "Bypassed"))
-    rows.append(_tools(session, channel, place))
+    if block.kind != "own_crossover":
+        rows.append(_tools(session, channel, place))
+    else:
+        gone = "The amplifier’s crossover is switched off"
+        remove = _button(session, "Remove", gone, partial(_removed, channel=channel, place=place))
+        rows.append(_row(remove))
     return _titled(edits.KINDS[block.kind], *rows)
 
 

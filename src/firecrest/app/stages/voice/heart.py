@@ -3,15 +3,17 @@
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo
-from firecrest.app.widgets.plain import label, paragraph
+from firecrest.app.widgets.plain import label, paragraph, tip
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.voicing.crossing import crossing
 from firecrest.assessment.voicing.crossovers import crossovers
+from firecrest.core.reading import read_quantity
+from firecrest.design.edits.ways import crossed_at
 from firecrest.present.plot import ceiling
 from firecrest.present.plot.plot import FULL, Plot, waiting
 from firecrest.present.voice import advice, crossplots, plots
@@ -83,6 +85,15 @@ class CrossingPage(QWidget):
         self.pair.setAccessibleName("Crossover")
         self.pair.activated.connect(lambda _: self.refresh())
         line.addWidget(self.pair)
+        self.at = QLineEdit()
+        self.at.setAccessibleName("Cross at")
+        self.at.setMaximumWidth(90)
+        self.at.returnPressed.connect(self.cross)
+        tip(self.at, "Sets the corners of both ways; family and slope stay")
+        self.set_button = QPushButton("Cross here")
+        self.set_button.clicked.connect(self.cross)
+        line.addWidget(self.at)
+        line.addWidget(self.set_button)
         box.addLayout(line)
         self.chart = Chart(session, height=150)
         box.addWidget(self.chart, 1)
@@ -101,6 +112,8 @@ class CrossingPage(QWidget):
             self.pair.addItems(texts)
             self.pair.setCurrentIndex(min(place, len(texts) - 1))
         self.pair.setVisible(len(met) > 1)
+        self.at.setVisible(bool(met))
+        self.set_button.setVisible(bool(met))
         if not met or a.acoustic is None:
             empty = "no two ways meet: give one a low-pass and another a high-pass"
             missing = waiting("Where to cross", a, FULL)
@@ -113,10 +126,27 @@ class CrossingPage(QWidget):
             self.said.setText("")
             return
         found = crossing(a, a.acoustic, met[max(self.pair.currentIndex(), 0)])
+        if not self.at.hasFocus():
+            self.at.setText(f"{found.crossover.frequency:.0f} Hz")
         self.chart.show_plot(crossplots.crossing_plot(a, found))
         facts = advice.crossing_facts(a.design, found)
         rows = "; ".join(f"{fact.name} {fact.value}" for fact in facts)
         self.said.setText(f"{advice.range_sentence(a.design, found)} {rows}.")
+
+    def cross(self) -> None:
+        """Both corners to what is typed."""
+        s = self.session
+
+        def _edit() -> None:
+            met = crossovers(s.design.voice)
+            if not met:
+                return
+            c = met[max(self.pair.currentIndex(), 0)]
+            frequency = read_quantity(self.at.text(), "frequency", "Hz")
+            places = (c.lower, c.low_pass), (c.higher, c.high_pass)
+            s.apply(*crossed_at(s.design, *places, frequency))
+
+        s.attempt(_edit)
 
 
 def _line(title: str, hint: str) -> QHBoxLayout:

@@ -106,6 +106,7 @@ class VoiceStage(Stage):
             (
                 c.id,
                 c.name,
+                c.link,
                 c.mix == "sub",
                 tuple((b.kind, _family(b)) for b in c.blocks),
                 tuple(curve.name for curve in c.response.curves),

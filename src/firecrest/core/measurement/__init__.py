@@ -1,0 +1,1 @@
+"""What measured curves say of parts."""
