@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QLabel
 
 from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.number_field import HINT, NumberEdit
+from firecrest.design.edits import voice as edits
 from firecrest.files.container import read_document
 from tests.app.helpers import edit_of, menu, settle, type_into
 
@@ -118,11 +119,12 @@ def test_a_refused_text_goes_with_the_page_it_stood_on(window):
     settle()
     type_into(window, (*blocks, 0, "frequency"), "blue")
     assert len(window.session.typed) == 1
-    window.session.edit((*blocks, 0, "order"), 8)  # the page is built anew
+    made = edits.add_block(window.session.design, 0, "notch")
+    window.session.apply(*made)  # the page is built anew
     QTest.qWait(20)
     assert window.session.typed == []
     menu(window, "undo")
-    assert window.session.design.voice.channels[0].blocks[0].order == 2
+    assert len(window.session.design.voice.channels[0].blocks) == 2
 
 
 def test_a_refused_text_leaves_with_its_stage_and_eats_no_undo(window):

@@ -42,6 +42,10 @@ MEASURED = [
 @pytest.mark.parametrize(("quantity", "unit"), MEASURED)
 def test_factors_agree_with_an_independent_library(quantity, unit):
     name = PINT_NAMES.get(unit, unit)
+    if quantity == "delay" and unit in ("mm", "cm", "in"):  # a path of sound at 343.2 m/s
+        metres = units_library().Quantity(1.0, name).to("m").magnitude
+        assert to_si(1.0, quantity, unit) == pytest.approx(metres / 343.2, rel=1e-12)
+        return
     factor = units_library().Quantity(1.0, name).to(QUANTITIES[quantity].pint).magnitude
     assert to_si(1.0, quantity, unit) == pytest.approx(factor, rel=1e-12)
 

@@ -257,9 +257,9 @@ def link(design: Design, channel: int, other: int | None) -> tuple[str, Design]:
         path = ("voice", "channels", channel, "link")
         return f"{own.name} on its own", replace_at(design, path, "")
     word = channels[other].link or channels[other].id[:20]
-    made = replace_at(design, ("voice", "channels", other, "link"), word)
-    made = replace_at(made, ("voice", "channels", channel, "link"), word)
-    return f"{own.name} linked with {channels[other].name}", with_links(design, made)
+    base = replace_at(design, ("voice", "channels", other, "link"), word)
+    made = replace_at(base, ("voice", "channels", channel, "link"), word)
+    return f"{own.name} linked with {channels[other].name}", with_links(base, made)
 
 
 def _linked(channel: Channel, source: Channel | None) -> Channel:

@@ -140,7 +140,8 @@ def way_card(session: Session, channel: int) -> QWidget:
             lambda design, board: on_board(design, channel, board),
         )
         rows.append(labelled("Board", chosen))
-    rows += numbers(session, (*here, "outputs"), (*here, "first"))
+    shown = ("gain", "delay", "outputs", "first")
+    rows += numbers(session, *((*here, name) for name in shown))
     others = [(k, c.name) for k, c in enumerate(channels) if k != channel]
     if others:
         rows.append(labelled("Linked with", _link_combo(session, channel, others)))

@@ -86,7 +86,7 @@ class ComparePage(Page):
         row.addWidget(self.what)
         row.addWidget(label("as at", "second"))
         self.level = QLineEdit()
-        self.level.setMaximumWidth(76)
+        fix(self.level, width=76)
         self.level.setAccessibleName("Long-term level")
         help = "Level at the listener that the first setting plays at: loud enough, cones run out"
         tip(self.level, f"{help} of travel, and that is heard")
@@ -112,7 +112,7 @@ class ComparePage(Page):
         self.box.addLayout(row)
         self.progress = QProgressBar()
         self.progress.setTextVisible(False)
-        self.progress.setFixedHeight(3)
+        fix(self.progress, height=3)
         self.progress.setAccessibleName("Rendering")
         self.box.addWidget(self.progress)
         self.heard = paragraph("", "hint")

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QProgressBar, Q
 
 from firecrest.app.session import Session
 from firecrest.app.stages.voice.pages import Page
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import CalmCombo, Segments
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.plain import label, paragraph, tip
@@ -88,7 +89,7 @@ class FlattenPage(Page):
         self.progress = QProgressBar()
         self.progress.setTextVisible(False)
         self.progress.setAccessibleName("Search for bands")
-        self.progress.setFixedHeight(3)
+        fix(self.progress, height=3)
         self.said = paragraph("", "second")
         self.facts = FactRows()
         for part in (first, second):
@@ -250,5 +251,5 @@ def _fill(row: QHBoxLayout, *parts: tuple[str, QWidget]) -> None:
 def _entry(name: str, text: str) -> QLineEdit:
     edit = QLineEdit(text)
     edit.setAccessibleName(name)
-    edit.setMaximumWidth(86)
+    fix(edit, width=86)
     return edit

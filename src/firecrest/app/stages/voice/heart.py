@@ -6,6 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
+from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo
 from firecrest.app.widgets.plain import label, paragraph, tip
@@ -87,7 +88,7 @@ class CrossingPage(QWidget):
         line.addWidget(self.pair)
         self.at = QLineEdit()
         self.at.setAccessibleName("Cross at")
-        self.at.setMaximumWidth(90)
+        fix(self.at, width=90)
         self.at.returnPressed.connect(self.cross)
         tip(self.at, "Sets the corners of both ways; family and slope stay")
         self.set_button = QPushButton("Cross here")

@@ -37,9 +37,9 @@ class BlockButton(Pressable):
 
     asked = Signal(str)
 
-    def __init__(self, channel: int, item: Item) -> None:
+    def __init__(self, channel: int, lane: str, item: Item) -> None:
         super().__init__()
-        self.channel, self.item, self.on = channel, item, False
+        self.channel, self.lane, self.item, self.on = channel, lane, item, False
         self._from: QPoint | None = None
         fix(self, width=WIDTH, height=HEIGHT)
         self.setAcceptDrops(True)
@@ -49,7 +49,7 @@ class BlockButton(Pressable):
     def show_item(self, item: Item) -> None:
         """Show another state of the same block."""
         self.item = item
-        self.setAccessibleName(item.spoken)
+        self.setAccessibleName(f"{self.lane}, {item.spoken}")
         tip(
             self,
             f"{item.title}: {item.figure}. Press to change it."
@@ -232,7 +232,7 @@ class LaneRow(QWidget):
         self.blocks: list[BlockButton] = []
         for item in lane.items:
             row.addWidget(Wire())
-            block = BlockButton(channel, item)
+            block = BlockButton(channel, lane.name, item)
             block.pressed.connect(lambda b=block: self.chosen.emit(b.item.key))
             block.asked.connect(lambda what, b=block: self.asked.emit(b.item.key, what))
             row.addWidget(block)
