@@ -50,11 +50,14 @@ class Answers:
     def save_path(self, _suggested):
         return self.save_to
 
-    def new_name(self, _name):
+    def new_name(self, _name, _title="Rename"):
         return self.name
 
     def open_any(self, _title, _kinds):
         return self.open_to
+
+    def open_many(self, _title, _kinds):
+        return self.open_to or []
 
     def save_as(self, _title, _suggested, _kinds):
         return self.save_to

@@ -131,7 +131,7 @@ class Messages:
         )
         return text.strip() if good else None
 
-    def new_name(self, name: str) -> str | None:
-        """Another name for the project."""
-        text, good = QInputDialog.getText(self._window, "Rename", "Name", text=name)
+    def new_name(self, name: str, title: str = "Rename") -> str | None:
+        """Another name, of the project or what ``title`` says."""
+        text, good = QInputDialog.getText(self._window, title, "Name", text=name)
         return text.strip() if good and text.strip() else None

@@ -51,6 +51,33 @@ START_SATELLITE = DriverPart(
     ),
 )
 
+START_TWEETER = DriverPart(
+    name="Hazel T25-8",
+    kind="tweeter",
+    size=0.0254,
+    nominal=8.0,
+    re=5.8,
+    le=3e-05,
+    fs=720.0,
+    qes=0.67,
+    qms=3.9,
+    qts=0.572,
+    vas=1.082e-05,
+    sd=0.00076,
+    xmax=0.0005,
+    pe=30.0,
+    displacement=4.1e-05,
+    frame=0.104,
+    cut_out=0.074,
+    depth=0.032,
+    mass=0.48,
+    price=29.0,
+    play_from=2000.0,
+    origins=dict.fromkeys(
+        ("re", "le", "fs", "qes", "qms", "qts", "vas", "sd", "xmax", "pe", "play_from"), "sheet"
+    ),
+)
+
 START_CELL = Cell(
     name="Flint 21",
     capacity=14400.0,

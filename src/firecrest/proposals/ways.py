@@ -1,5 +1,6 @@
 """Ways come and go: a channel of the voice with drivers of its own in a chamber of their own."""
 
+from firecrest.assessment.voicing.crossovers import edge, in_order
 from firecrest.core.errors import DesignError
 from firecrest.design.blocks import HighPass, LowPass
 from firecrest.design.box import DriverGroup
@@ -7,43 +8,70 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
 from firecrest.design.ids import found, fresh
 from firecrest.design.outputs import output_kinds
-from firecrest.design.starts import START_SATELLITE
-from firecrest.design.voice import Channel
+from firecrest.design.starts import START_SATELLITE, START_TWEETER
+from firecrest.design.voice import Channel, Voice
 from firecrest.proposals.layouts import with_own_chamber
 
 HANDOVER = 400.0
 """Corner in Hz at which a new way takes over from the first one."""
+SPAN, HIGHEST_HANDOVER = 7.0, 3000.0
+"""How far a way in the middle reaches, and the highest corner that is proposed, Hz."""
+TWEETERS = 1500.0
+"""Hz from which a new way begins with a tweeter."""
 
 
 def with_way(design: Design) -> tuple[str, Design]:
-    """(label, design) with one more way above the first: small drivers in a closed chamber.
+    """(label, design) with one more way: small drivers in a closed chamber of their own.
 
-    The first channel gets a low-pass, the new one a high-pass at the same corner. DesignError when
-    no board has an output left.
+    It takes over from the highest way where that is crossed over below and open above, else from
+    the first. That one gets a low-pass, the new one a high-pass at the same corner. DesignError
+    when no board has an output left.
     """
     box, voice = design.box, design.voice
-    first = voice.channels[0]
+    place, handover = _handover(voice)
+    first = voice.channels[place]
     board = board_with_room(design, first.board, 1)
     name = "high" if len(voice.channels) == 1 else f"way {len(voice.channels) + 1}"
     id = fresh([c.id for c in voice.channels], name)
-    high = HighPass(kind="high_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)
-    low = LowPass(kind="low_pass", frequency=HANDOVER, family="linkwitz_riley", order=4)
+    high = HighPass(kind="high_pass", frequency=handover, family="linkwitz_riley", order=4)
+    low = LowPass(kind="low_pass", frequency=handover, family="linkwitz_riley", order=4)
     below = first
     if not any(block.kind == "low_pass" for block in first.blocks):
         below = rebuilt(first, blocks=(*first.blocks, low))
     channel = Channel(id=id, name=name, board=board, blocks=(high,))
     group = DriverGroup(
         id=fresh([g.id for g in box.groups], f"drivers {name}"),
-        driver=START_SATELLITE,
+        driver=START_TWEETER if handover >= TWEETERS else START_SATELLITE,
         chamber=box.groups[0].chamber,
         channel=id,
     )
     made = rebuilt(
         design,
-        voice=rebuilt(voice, channels=(below, *voice.channels[1:], channel)),
+        voice=rebuilt(voice, channels=(*_put(voice, place, below), channel)),
         box=rebuilt(box, groups=(*box.groups, group)),
     )
     return f"Add way {name}", with_own_chamber(made, len(box.groups))
+
+
+def _handover(voice: Voice) -> tuple[int, float]:
+    """(channel, Hz) from which, and where, a new way takes over."""
+    top = in_order(voice)[-1]
+    begins, ends = (edge(voice.channels[top], kind) for kind in ("high_pass", "low_pass"))
+    if begins is None or ends is not None:
+        return 0, HANDOVER
+    alike = [
+        c
+        for c in voice.channels
+        if (own := edge(c, "high_pass")) is not None and own[1].frequency == begins[1].frequency
+    ]
+    if len(alike) > 1:  # two sides of one way
+        return 0, HANDOVER
+    return top, min(SPAN * begins[1].frequency, HIGHEST_HANDOVER)
+
+
+def _put(voice: Voice, place: int, channel: Channel) -> list[Channel]:
+    """The channels with another one at ``place``."""
+    return [channel if k == place else old for k, old in enumerate(voice.channels)]
 
 
 def board_with_room(design: Design, wanted: str, outputs: int) -> str:

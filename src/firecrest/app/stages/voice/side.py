@@ -30,6 +30,7 @@ class SideColumn(QWidget):
         inner.addWidget(self.chart)
         self.facts = FactRows()
         inner.addWidget(self.facts)
+        self.below.setVisible(False)  # until there is something to tell
         box.addWidget(self.below)
         box.addStretch(1)
 

@@ -3,15 +3,7 @@
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QInputDialog,
-    QMenu,
-    QPushButton,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.stages.base import Stage
@@ -321,9 +313,10 @@ class VoiceStage(Stage):
 
     def keep_preset(self) -> None:
         """Ask for a name and go on under it."""
-        text, good = QInputDialog.getText(self, "Keep as", "Name of the new preset")
-        if good:
-            self._edit(lambda d: presets.keep_as(d, text))
+        messages = self.window().messages  # type: ignore[attr-defined]
+        name = messages.new_name("", "Keep the voice as")
+        if name is not None:
+            self._edit(lambda d: presets.keep_as(d, name))
 
     def _switch(self, place: int) -> None:
         names = presets.names(self.session.design.voice)
