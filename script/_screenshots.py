@@ -10,24 +10,22 @@ os.environ["XDG_CONFIG_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
-from PySide6.QtCore import QTimer
-from PySide6.QtGui import QPainter
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QPushButton, QScrollArea
+from PySide6.QtWidgets import QApplication, QScrollArea
 
 from firecrest.app.main_window import MainWindow
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.power.stage import PowerStage
 from firecrest.app.stages.size.stage import SizeStage
 from firecrest.app.stages.table import STAGES
+from firecrest.app.stages.voice.stage import VoiceStage
 from firecrest.app.start import make_application, make_window
 from firecrest.app.start_page import StartPage
-from firecrest.design.edits.paths import set_number
+from firecrest.design.edits.presets import keep_as
+from firecrest.design.edits.voice import add_block
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo, read_demo_project
-from firecrest.present.parts.wiring import with_count
-from firecrest.present.text.differing import differing_text
 
 SHEET = """ALDER W13-4  5 1/4 in full range
 Nom. imp.  4 ohm
@@ -71,12 +69,6 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     bar.setValue(bar.maximum())
     shoot("parts-paste")
     stage.paste(False)
-    session = window.session
-    session.apply(*with_count(session.design, 0, 2))
-    stage.choose_view("wiring")
-    settled(window)
-    shoot("parts-wiring")
-    session.undo()
     stage.close_sheet()
 
 
@@ -105,12 +97,6 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     bar.setValue(window.side.unsure.y() - 12)
     shoot("size-radiators")
     bar.setValue(0)
-    show("boathouse-bandpass", ("box", "chambers", 1), "response")
-    window.session.look_at(60.0)
-    shoot("size-bandpass")
-    show("breakwater", ("box", "chambers", 0), "response")
-    window.session.look_at(150.0)
-    shoot("size-two-one")
     show("boathouse-bandpass", ("box", "openings", 0), "ports")
     shoot("size-ports")
     window.session.start(Document(project_of(read_demo("slipway"))), None)
@@ -154,6 +140,52 @@ def shoot_power(window: MainWindow, shoot: Callable[[str], None]) -> None:
         shoot(name)
 
 
+def shoot_voice(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """One way with bands; three measured ways lined up, crossed, off the axis, compared."""
+
+    def show(name: str) -> VoiceStage:
+        window.session.start(Document(project_of(read_demo(name))), None)
+        window.show_stage("voice")
+        stage = window.stage
+        assert isinstance(stage, VoiceStage)
+        settled(window)
+        return stage
+
+    session = window.session
+    stage = show("slipway")
+    session.apply(*add_block(session.design, 0, "parametric"))
+    session.edit(("voice", "channels", 0, "blocks", 2, "frequency"), 900.0)
+    session.edit(("voice", "channels", 0, "blocks", 2, "gain"), -2.5)
+    stage.choose(0, "block-1")
+    settled(window)
+    shoot("voice")
+    stage = show("headland")
+    stage.show_work("line up")
+    settled(window)
+    stage.page.look.click()
+    settled(window)
+    shoot("voice-line-up")
+    stage.page.take.click()
+    stage.show_view("cross")
+    stage.show_work("protect")
+    settled(window)
+    shoot("voice-where-to-cross")
+    stage.show_view("fan")
+    stage.show_work("lanes")
+    stage.choose(1, "block-0")
+    settled(window)
+    shoot("voice-three-ways")
+    session.apply(*keep_as(session.design, "Indoors"))
+    session.apply(*add_block(session.design, 0, "low_shelf"))
+    stage.show_view("sum")
+    stage.show_work("compare")
+    settled(window)
+    stage.page.start()
+    settled(window)
+    shoot("voice-compare")
+    show("slipway")
+
+
 def settled(window: MainWindow) -> None:
     """Until doubt, moves, and what the stage asks for are there."""
     for _ in range(600):
@@ -165,31 +197,6 @@ def settled(window: MainWindow) -> None:
     QTest.qWait(250)
 
 
-def shoot_question(window: MainWindow, ask: Callable[[], object], file: Path) -> None:
-    """A question over the window, with its details open."""
-
-    def look() -> None:
-        box = QApplication.activeModalWidget()
-        for button in box.findChildren(QPushButton):
-            if "Details" in button.text():
-                button.click()
-        QTest.qWait(100)
-        picture, question = window.grab(), box.grab()
-        painter = QPainter(picture)
-        x, y = (
-            (picture.width() - question.width()) // 2,
-            (picture.height() - question.height()) // 2,
-        )
-        painter.drawPixmap(x, y, question)
-        painter.end()
-        picture.save(str(file))
-        print(file.stem)
-        box.reject()
-
-    QTimer.singleShot(200, look)
-    ask()
-
-
 def shoot_start(window: MainWindow, shoot: Callable[[str], None]) -> None:
     """The first page of a new project."""
     window.session.start_blank()
@@ -198,22 +205,6 @@ def shoot_start(window: MainWindow, shoot: Callable[[str], None]) -> None:
     for page in window.findChildren(StartPage):
         page.leave()
     window.session.start(Document(project_of(read_demo("slipway"))), None)
-
-
-def shoot_files(window: MainWindow, folder: Path) -> None:
-    """Another window has saved the file."""
-    session, messages = window.session, window.messages
-    window.show_stage("size")
-    session.edit_number(("box", "case", "depth"), 0.17)
-    other = set_number(read_demo("slipway"), ("box", "openings", 0, "added_mass"), 0.03)
-    text = differing_text(session.design, other)
-    settled(window)
-    shoot_question(
-        window,
-        lambda: messages.changed_elsewhere("slipway.firecrest", text),
-        folder / "files-changed.png",
-    )
-    session.undo()
 
 
 def main(folder: Path) -> None:
@@ -238,6 +229,8 @@ def main(folder: Path) -> None:
             shoot_parts(window, shoot)
         elif key == "power":
             shoot_power(window, shoot)
+        elif key == "voice":
+            shoot_voice(window, shoot)
         elif key == "compare":
             shoot_compare(window, shoot)
         else:
@@ -249,7 +242,6 @@ def main(folder: Path) -> None:
             window.session.drop_trial()
     shoot_boxes(window, shoot)
     shoot_start(window, shoot)
-    shoot_files(window, folder)
     window.choose_theme("dark")
     for _ in range(3):
         window.zoom("1")

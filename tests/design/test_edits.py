@@ -36,7 +36,7 @@ def test_places_that_are_not_there(slipway, path):
         value_at(slipway, path)
 
 
-@pytest.mark.parametrize("kind", list(voice.KINDS))
+@pytest.mark.parametrize("kind", [k for k in voice.KINDS if k != "own_crossover"])
 def test_filters_come_and_go(slipway, kind):
     label, more = voice.add_block(slipway, 0, kind)
     assert label == f"Add {voice.KINDS[kind].lower()}"

@@ -211,6 +211,19 @@ def chain_put(channel: Channel, chain: Chain) -> Channel:
     return rebuilt(channel, **changes) if changes else channel
 
 
+def lined_up(
+    design: Design, gains: Sequence[float], delays: Sequence[float], inverted: Sequence[bool]
+) -> Design:
+    """The design with these levels (dB), delays (s) and polarities of its channels."""
+    channels = tuple(
+        rebuilt(channel, gain=round(gain, 2), delay=round(delay, 6), inverted=turned)
+        for channel, gain, delay, turned in zip(
+            design.voice.channels, gains, delays, inverted, strict=True
+        )
+    )
+    return replace_at(design, ("voice", "channels"), channels)
+
+
 def with_links(before: Design, after: Design) -> Design:
     """``after`` with every chain that changed written to the channels linked with it.
 

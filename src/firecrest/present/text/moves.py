@@ -112,6 +112,7 @@ TITLES: Mapping[str, Words] = {
     "panels": _panels,
     "fill": lambda key: FILLED[key],
     "own chamber": _own,
+    "line up": lambda loss, frequency: "Line up the ways",
     "balance": lambda names, down: f"Turn {joined(list(names))} down by {figure(down, 1)} dB",
     "turn": lambda: "Turn the box on another side",
     "place": lambda place: f"Promise it {PLACES[place]}",
@@ -136,6 +137,10 @@ DETAILS: Mapping[str, Words] = {
     "wire": lambda area: "It loses little and bears what its fuse lets by.",
     "fuse": lambda rating, kind: f"A {kind} fuse; it must open before the lead gets hot.",
     "tuning": _tuned,
+    "line up": lambda loss, frequency: (
+        f"They lose {figure(loss, 1)} dB about {told(frequency, 'frequency', 'Hz', 0)}: "
+        "levels, delays and polarities that bring them together."
+    ),
     "balance": lambda names, down: "Every way is then about as loud in its own band.",
     "panels": lambda wall, brace: "Outside as it is: more air inside, and lighter.",
     "count": lambda more, part: "Tuned as before.",

@@ -34,6 +34,7 @@ from firecrest.proposals.moves.high_pass import high_pass
 from firecrest.proposals.moves.kinds import Kind, Proposal, Scene
 from firecrest.proposals.moves.less import less
 from firecrest.proposals.moves.limiter import limiter
+from firecrest.proposals.moves.line_up import line_up
 from firecrest.proposals.moves.mass import mass
 from firecrest.proposals.moves.opening import opening
 from firecrest.proposals.moves.panels import panels
@@ -43,12 +44,13 @@ from firecrest.proposals.moves.port import port
 from firecrest.proposals.moves.tuning import tuning
 
 KINDS: tuple[Kind, ...] = (
-    guard, high_pass, tuning, mass, air, port, turn, balance, chamber, boost, limiter, count,
-    radiators, cells, stronger, supplies, wires, panels, fill, opening, wiring, second, drivers,
-    amplifiers, cell_kinds, place, less,
+    guard, high_pass, tuning, mass, air, port, turn, balance, line_up, chamber, boost, limiter,
+    count, radiators, cells, stronger, supplies, wires, panels, fill, opening, wiring, second,
+    drivers, amplifiers, cell_kinds, place, less,
 )  # fmt: skip
 CULTIVATED = (
-    "guard", "high-pass", "turn", "balance", "chamber", "port", "limiter", "wire", "fuse",
+    "guard", "high-pass", "turn", "balance", "line up", "chamber", "port", "limiter", "wire",
+    "fuse",
 )  # fmt: skip
 """Kinds that mend something that is told beside the promises: offered although none moves."""
 SAFER = "guard"
