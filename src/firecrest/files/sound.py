@@ -17,13 +17,12 @@ MOST_SECONDS = 60.0
 LEAST_SECONDS = 0.2
 
 
-def read_sound(path: Path) -> Real:
-    """Up to a minute of a WAV as mono samples at 48 kHz, peak 0.5.
+def read_sound(path: Path) -> tuple[Real, int]:
+    """(samples, how many a second) of up to a minute of a WAV, mono.
 
     Raises FileError when it is none, or holds nothing to hear.
     """
     from scipy.io import wavfile
-    from scipy.signal import resample_poly
 
     data = read_bytes(path, LONGEST)
     with guarded(path.name, FileError), warnings.catch_warnings():
@@ -44,10 +43,7 @@ def read_sound(path: Path) -> Real:
         top = float(np.max(np.abs(plain)))
         if not np.isfinite(top) or top == 0:
             raise FileError(f"{path.name} holds nothing to hear.")
-        if rate != RATE:
-            divisor = int(np.gcd(int(rate), RATE))
-            plain = resample_poly(plain, RATE // divisor, int(rate) // divisor)
-        return np.asarray(0.5 * plain / np.max(np.abs(plain)))
+        return plain, int(rate)
 
 
 def sound_bytes(samples: Real) -> bytes:

@@ -116,11 +116,11 @@ def test_two_settings_are_rendered_equally_loud_and_travel_is_told():
     quieter = replace_at(quieter, ("voice", "channels", 1, "gain"), -9.5)
     t = np.arange(24000) / 48000
     samples = 0.3 * np.sin(2 * np.pi * 90 * t)
-    *_, soft = rendered(design, (design.voice, quieter.voice), samples, 80.0)
+    *_, soft = rendered(design, (design.voice, quieter.voice), (samples, 48000), 80.0)
     assert soft.louder == pytest.approx(6.0, abs=0.05)
     assert soft.over == (0.0, 0.0)
     np.testing.assert_allclose(soft.first, soft.second, atol=0.02)
-    *_, loud = rendered(design, (design.voice, quieter.voice), samples, 125.0)
+    *_, loud = rendered(design, (design.voice, quieter.voice), (samples, 48000), 125.0)
     assert loud.over[0] > 0.1
 
 

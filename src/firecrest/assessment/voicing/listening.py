@@ -9,8 +9,8 @@ from firecrest.assessment.acoustic import transfers_from
 from firecrest.assessment.assess import assess
 from firecrest.assessment.sound import voice_rows, whole_pressure
 from firecrest.core.arrays import Complex, Real
-from firecrest.core.voice.programme_sound import RATE
-from firecrest.core.voice.rendering import frequencies, lacking, level_matched, through
+from firecrest.core.voice.programme_sound import PROGRAMMES, RATE
+from firecrest.core.voice.rendering import at_rate, frequencies, lacking, level_matched, through
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
 from firecrest.design.voice import Voice
@@ -33,13 +33,19 @@ class Rendered:
     over: tuple[float | None, float | None]
 
 
+Source = str | tuple[Real, int]
+"""A made-up programme by its name, or samples and how many a second."""
+
+
 def rendered(
-    design: Design, voices: tuple[Voice, Voice], samples: Real, level: float
+    design: Design, voices: tuple[Voice, Voice], source: Source, level: float
 ) -> Iterator[float | Rendered]:
-    """Shares done, then both settings of ``samples`` (48 kHz, mono), played at ``level`` dB SPL.
+    """Shares done, then both settings of a ``source``, played at ``level`` dB SPL.
 
     ``level`` is the long-term level at the listener, of the first setting.
     """
+    yield 0.05
+    samples = PROGRAMMES[source]() if isinstance(source, str) else at_rate(*source, RATE)
     made: list[tuple[Real, float | None]] = []
     drive: float | None = None
     for k, voice in enumerate(voices):

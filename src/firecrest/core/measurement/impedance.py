@@ -83,17 +83,28 @@ def fitted(frequency: Real, magnitude: Real, degrees: Real | None) -> Fitted:
     )
 
 
-def _start(frequency: Real, magnitude: Real) -> dict[str, float]:
-    """Figures to begin with: from the peak, its width at the geometric mean, and the floor."""
-    from scipy.signal import find_peaks
-
-    peaks, shape = find_peaks(np.log(magnitude), prominence=0.0)
+def _resonance(height: Real) -> int:
+    """Place of the peak that stands out most above the lower of the dips beside it."""
+    inner = height[1:-1]
+    peaks = 1 + np.flatnonzero((inner > height[:-2]) & (inner >= height[2:]))
     if len(peaks) == 0:
         raise ValueError("no resonance: the impedance has no peak inside the curve")
-    best = int(np.argmax(shape["prominences"]))
-    if shape["prominences"][best] < PROMINENT:
+    stands = []
+    for peak in peaks:
+        sides = []
+        for side in (height[:peak][::-1], height[peak + 1 :]):
+            higher = np.flatnonzero(side > height[peak])
+            reach = side[: higher[0]] if len(higher) else side
+            sides.append(float(np.min(reach)) if len(reach) else float(height[peak]))
+        stands.append(float(height[peak]) - max(sides))
+    if max(stands) < PROMINENT:
         raise ValueError("no resonance: the impedance hardly rises")
-    peak = int(peaks[best])
+    return int(peaks[int(np.argmax(stands))])
+
+
+def _start(frequency: Real, magnitude: Real) -> dict[str, float]:
+    """Figures to begin with: from the peak, its width at the geometric mean, and the floor."""
+    peak = _resonance(np.log(magnitude))
     fs, top = float(frequency[peak]), float(magnitude[peak])
     floor = float(np.min(magnitude))
     middle = np.sqrt(top * floor)

@@ -36,10 +36,12 @@ def piston_at(area: float, angle: float, frequency: Real, speed: float) -> Real:
 
 def piston_falls(area: float, angle: float, drop: float, speed: float) -> float:
     """Hz at which a piston of ``area`` m2 is ``drop`` dB down at ``angle`` degrees."""
-    from scipy.optimize import brentq
-
-    x = brentq(lambda x: decibel(piston(np.asarray(x))) + drop, 1e-6, 3.8)
-    return float(x * speed / (2 * pi * radius_of(area) * sin(np.radians(angle))))
+    low, high = 1e-6, 3.83  # the first zero is at 3.8317
+    while high - low > 1e-12:
+        middle = (low + high) / 2
+        down = decibel(piston(np.asarray(middle))) < -drop
+        low, high = (low, middle) if down else (middle, high)
+    return high * speed / (2 * pi * radius_of(area) * sin(np.radians(angle)))
 
 
 def begins_to_beam(area: float, speed: float) -> float:

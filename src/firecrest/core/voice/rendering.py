@@ -37,6 +37,16 @@ def through(samples: Real, response: Complex, rate: float) -> Real:
     return np.asarray(fftconvolve(samples, impulse(response, rate))[: len(samples)])
 
 
+def at_rate(samples: Real, own: int, rate: int) -> Real:
+    """Samples of ``own`` a second at another ``rate``, peak 0.5."""
+    from scipy.signal import resample_poly
+
+    if own != rate:
+        divisor = int(np.gcd(own, rate))
+        samples = resample_poly(samples, rate // divisor, own // divisor)
+    return np.asarray(0.5 * samples / np.max(np.abs(samples)))
+
+
 def held(travel: Real, limit: float) -> Real:
     """A travel in m that never passes ``limit``: x/(1 + |x/limit|^h)^(1/h)."""
     ratio = np.abs(travel) / limit

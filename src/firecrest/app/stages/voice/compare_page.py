@@ -14,7 +14,7 @@ from firecrest.app.widgets.choices import CalmCombo
 from firecrest.app.widgets.plain import caution, label, paragraph, tip
 from firecrest.app.work import Task
 from firecrest.assessment.conditions import playing_level
-from firecrest.assessment.voicing.listening import Rendered, rendered
+from firecrest.assessment.voicing.listening import Rendered, Source, rendered
 from firecrest.core.arrays import Real
 from firecrest.core.errors import FirecrestError, RangeError
 from firecrest.core.reading import read_quantity
@@ -30,10 +30,10 @@ WAVS = "Sound (*.wav);;All files (*)"
 
 
 def sounds(
-    design: Design, voices: tuple[Voice, Voice], samples: Real, level: float
+    design: Design, voices: tuple[Voice, Voice], source: Source, level: float
 ) -> Iterator[float | Rendered]:
     """What the child process is asked for."""
-    yield from rendered(design, voices, samples, level)
+    yield from rendered(design, voices, source, level)
 
 
 class ComparePage(Page):
@@ -48,7 +48,7 @@ class ComparePage(Page):
         self.playing = Playing(self)
         self.made: Rendered | None = None
         self._made_of: object = None
-        self._own: tuple[str, Real] | None = None
+        self._own: tuple[Real, int] | None = None
         self._build_choice()
         self.chart = Chart(session, height=110)
         self.box.addWidget(self.chart, 1)
@@ -170,7 +170,7 @@ class ComparePage(Page):
 
     def take_own(self, path: Path) -> None:
         """A WAV of the maker's as what is played; FileError when it is none."""
-        self._own = (path.name, read_sound(path))
+        self._own = read_sound(path)
 
     def start(self) -> None:
         """Render both settings in the child process."""
@@ -184,18 +184,18 @@ class ComparePage(Page):
                 raise RangeError(f"The level can be {LEVELS[0]:.0f} to {LEVELS[1]:.0f} dB.")
             names = (self.first.currentText(), self.second.currentText())
             voices = tuple(compare.voice_named(s.design, name) for name in names)
-            samples = self._samples()
             self.made, self._made_of = None, self._wanted()
-            self._job.start(sounds, s.design, voices, samples, level)
+            self._job.start(sounds, s.design, voices, self.source(), level)
             self._idle()
 
         s.attempt(_begin)
 
-    def _samples(self) -> Real:
+    def source(self) -> Source:
+        """What is played: a made-up programme by its name, or the maker's own."""
         if self.what.currentText() == OWN and self._own is not None:
-            return self._own[1]
+            return self._own
         keys = list(PROGRAMMES)
-        return PROGRAMMES[keys[min(self.what.currentIndex(), len(keys) - 1)]]()
+        return keys[min(self.what.currentIndex(), len(keys) - 1)]
 
     def _some(self, item: object) -> None:
         if isinstance(item, Rendered):
