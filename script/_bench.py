@@ -24,10 +24,14 @@ from firecrest.app.work import workshop
 from firecrest.assessment.assess import assess
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.vary import vary
+from firecrest.assessment.voicing.flattening import Wish, flattening
+from firecrest.assessment.voicing.lining import line_up
 from firecrest.core.memory import keep_freed
 from firecrest.core.parallel import use_all_cores
+from firecrest.core.voice.equaliser import Bounds, equalise
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import set_number, value_at
+from firecrest.design.edits.voice import add_block as with_voice
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
@@ -287,7 +291,41 @@ def gaps_in_window() -> float:
     return gaps()
 
 
+def voicing() -> None:
+    """A handle dragged on a three-way, each move drawn; ten bands found; the ways lined up."""
+    application = make_application()
+    design = with_voice(read_demo("headland"), 0, "parametric")[1]
+    window = make_window(design)
+    window.show()
+    window.show_stage("voice")
+    for _ in range(20):
+        application.processEvents()
+    path = ("voice", "channels", 0, "blocks", 2, "gain")
+    moved = [set_number(design, path, 0.05 * k) for k in range(100)]
+
+    def move(k: int) -> None:
+        window.session.apply("bench", moved[k], fold="bench")
+        application.processEvents()
+
+    timings(move, 10)
+    taken = timings(lambda k: move(k + 10), 80)
+    ms, best = statistics.median(taken), min(taken)
+    print(
+        f"drag of a band, three ways  {ms:6.1f} ms a move, {ms / FRAME:4.0%} of a frame (best "
+        f"{best / FRAME:4.0%})"
+    )
+    a = window.session.assessment
+    lining = milliseconds(lambda _: line_up(a, a.acoustic), 5)
+    print(f"three ways lined up         {lining:6.1f} ms")
+    wish = Wish(None, "axis", "flat", Bounds((60.0, 14e3)), 10)
+    task = flattening(a, a.acoustic, wish).task
+    bands = milliseconds(lambda _: list(equalise(task, 10)), 3)
+    print(f"ten bands found             {bands:6.1f} ms")
+    ratio("voice", ms / FRAME)
+
+
 PARTS = {
+    "voice": voicing,
     "edit": edits,
     "drag": drags,
     "vary": varying,

@@ -8,6 +8,7 @@ import numpy as np
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Acoustic, Assessment, assess
+from firecrest.assessment.judging import spares_under
 from firecrest.assessment.voicing.crossovers import crossovers
 from firecrest.assessment.voicing.heard import VOICE_GRID, fan_of, ways_heard
 from firecrest.core.arrays import Complex, Real, decibel
@@ -170,11 +171,14 @@ def crosses(design: Design) -> bool:
 
 @dataclass(frozen=True)
 class Cost:
-    """What a changed voice does to promises: dB, dB of programme, hours; None: not known."""
+    """What a changed voice does: dB of loudness, Hz of reach, s of play, dB of what travel has to
+    spare under the promise, filters; None: not known.
+    """
 
     loudness: float | None
     reach: float | None
     runtime: float | None
+    travel: float | None
     filters: int
 
 
@@ -187,4 +191,14 @@ def cost_of(before: Assessment, design: Design) -> Cost:
         return None if old is None or new is None else float(new) - float(old)
 
     used = [sum(map(sections_used, d.voice.channels)) for d in (before.design, design)]
-    return Cost(_change("loudness"), _change("bass"), _change("runtime"), used[1] - used[0])
+    travel = [_travel_spare(a.acoustic) for a in (before, after)]
+    moved = None if None in travel else travel[1] - travel[0]  # type: ignore[operator]
+    return Cost(_change("loudness"), _change("bass"), _change("runtime"), moved, used[1] - used[0])
+
+
+def _travel_spare(a: Acoustic | None) -> float | None:
+    """DB to spare of cones and radiators under the promise, at their worst note."""
+    if a is None:
+        return None
+    found = [float(np.ravel(spare)[0]) for code, spare in spares_under(a.sound) if code in "CR"]
+    return min(found) if found and np.isfinite(found).all() else None

@@ -17,6 +17,7 @@ from firecrest.present.plot.plot import (
     TO_BE_SEEN,
     Curve,
     Likely,
+    Mark,
     Plot,
     Readout,
     Row,
@@ -225,7 +226,22 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
         ),
         promise=Curve(f"promise {brief.loudness.level:g} dB", a.frequency, flat, "stripe"),
         tints=tints_of(a, after),
+        marks=_dearest(a, gain, after),
     )
+
+
+def _dearest(a: Acoustic, gain: Real, after: Real) -> tuple[Mark, ...]:
+    """The note at which bands take most of the ceiling, where that is over half a dB."""
+    low, high = a.reaches.band[0] / 2, max(a.f_hi, a.reaches.band[1])
+    inside = (a.frequency >= low) & (a.frequency <= high)
+    if not inside.any():
+        return ()
+    place = int(np.argmax(np.where(inside, gain, -np.inf)))
+    if gain[place] < 0.5:
+        return ()
+    at = float(a.frequency[place])
+    text = f"EQ takes {figure(gain[place], 1)} dB at {_hertz(at)}"
+    return (Mark(at, float(after[place]), text, "amber"),)
 
 
 def _boosted(assessment: Assessment, a: Acoustic) -> Real:

@@ -8,7 +8,6 @@ from firecrest.assessment.assess import Acoustic, Assessment
 from firecrest.assessment.voicing.crossing import Crossing
 from firecrest.assessment.voicing.crossovers import crossovers
 from firecrest.assessment.voicing.flattening import Cost
-from firecrest.assessment.voicing.guarding import Guard, attack_of
 from firecrest.assessment.voicing.lining import LinedPair, LineUp, present_pair
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.core.voice.alignment import (
@@ -149,6 +148,33 @@ def taken(design: Design, chosen: Sequence[Step]) -> Design:
     return design
 
 
+def offset_facts(assessment: Assessment, a: Acoustic, found: LineUp) -> list[Fact]:
+    """When each way arrives against the first one, by its excess phase or its place."""
+    design, rows = assessment.design, []
+    rate, speed = float(design.power.dsp.sample_rate), float(a.scene.air.speed)
+    first = found.arrivals[0]
+    for k, channel in enumerate(design.voice.channels):
+        own = found.arrivals[k]
+        if k == 0 or own is None or first is None:
+            continue
+        ms, samples, _ = offset_in(own.delay - first.delay, rate, speed)
+        length = told((own.delay - first.delay) * speed, "length", "mm", 1)
+        value = f"{figure(ms, 3)} ms = {figure(samples, 1)} samples = {length}"
+        measured = a.scene.ways.measured[k] is not None
+        source = "excess phase of its curve" if measured else "its place, as the model has it"
+        turned = "; it arrives turned" if own.inverted != first.inverted else ""
+        rows.append(
+            Fact(
+                f"Offset of {channel.name}",
+                f"{value}{turned}",
+                "close" if own.doubtful else "",
+                f"Its arrival less that of {design.voice.channels[0].name}, from the {source}."
+                + (" Doubtful: the phase is no plain delay there." if own.doubtful else ""),
+            )
+        )
+    return rows
+
+
 def hole_sentence(design: Design, pair: LinedPair) -> str:
     """Polarity advice in words: "invert mid: the hole at 1.8 kHz fills by 17 dB"."""
     if pair.crossover.quadrature or pair.now.hole <= HOLE:
@@ -272,81 +298,6 @@ def _limit(value: float | None) -> str:
     return "beyond every corner" if value == inf else hz(value)
 
 
-PARTS = {
-    "cone": "cone travel",
-    "radiator": "radiator travel",
-    "port": "port air speed",
-    "current": "amp current",
-    "swing": "amp voltage",
-}
-
-
-def guard_facts(assessment: Assessment, channel: int, found: Guard) -> list[Fact]:
-    """What a channel's limiters should be set to, and why."""
-    own = assessment.design.voice.channels[channel]
-    rows = []
-    if found.peak is None:
-        rows.append(
-            Fact(
-                "Peak limiter",
-                "not needed",
-                "met",
-                "No sine that the board can give gets any part past its limit.",
-            )
-        )
-    else:
-        first = PARTS.get(found.peak.first, found.peak.first)
-        rows.append(
-            Fact(
-                "Peak limiter",
-                f"{figure(found.peak.volts_set, 1)} V, {figure(found.peak.dbfs_set, 1)} dBFS",
-                _set(own.limiter, found.peak.volts_set),
-                f"{first} gives out first, at {figure(found.peak.volts, 2)} V peak. It takes "
-                f"{figure(found.cost, 1)} dB of the loudest note this channel could play.",
-            )
-        )
-    for key, lowest in sorted(found.allowed.items(), key=lambda item: item[1].volts):
-        at = "at every note" if lowest.frequency is None else f"at {hz(lowest.frequency)}"
-        rows.append(Fact(PARTS.get(key, key), f"{figure(lowest.volts, 1)} V {at}"))
-    if found.long_term is not None:
-        long = found.long_term
-        if long.needed:
-            value = f"{figure(long.threshold.volts_set, 1)} V rms"
-            mark = _set(own.limiter_rms, long.threshold.volts_set)
-        else:
-            value, mark = "not needed", "met"
-        tau = attack_of(assessment, channel)
-        attack = "attack 1 s, an estimate" if tau is None else f"attack {figure(tau, 2)} s"
-        rows.append(
-            Fact(
-                "Long-term limiter",
-                value,
-                mark,
-                f"Its coil bears {figure(long.threshold.volts, 1)} V rms of this "
-                f"programme; the loudest is {figure(long.loudest, 1)} V rms. {attack}.",
-            )
-        )
-    return rows
-
-
-def _set(now: float | None, wanted: float) -> str:
-    return "short" if now is None or now > wanted * 1.005 else "met"
-
-
-def guarded(assessment: Assessment, channel: int, found: Guard, design: Design) -> Design:
-    """``design`` with the thresholds of one channel set."""
-    changes: dict[str, object] = {}
-    if found.peak is not None:
-        changes["limiter"] = round(found.peak.volts_set, 2)
-    if found.long_term is not None and found.long_term.needed:
-        changes["limiter_rms"] = round(found.long_term.threshold.volts_set, 2)
-        changes["limiter_attack"] = attack_of(assessment, channel) or 1.0
-    if not changes:
-        return design
-    path = ("voice", "channels", channel)
-    return replace_at(design, path, rebuilt(design.voice.channels[channel], **changes))
-
-
 def cost_sentence(cost: Cost) -> str:
     """What a changed voice costs, in words."""
     parts = []
@@ -356,6 +307,8 @@ def cost_sentence(cost: Cost) -> str:
         parts.append(f"bass reach {decibels(cost.reach)} Hz")
     if cost.runtime is not None:
         parts.append(f"runtime {decibels(cost.runtime / 3600, 2)} h")
+    if cost.travel is not None:
+        parts.append(f"travel to spare {decibels(cost.travel)} dB")
     parts.append(f"{cost.filters:+d} filters".replace("-", "−"))
     return ", ".join(parts)
 

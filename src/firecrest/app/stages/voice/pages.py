@@ -24,7 +24,7 @@ from firecrest.files.atomic import write_file
 from firecrest.files.bounded import read_bytes
 from firecrest.files.curves import way_curve
 from firecrest.present.text.notes import said
-from firecrest.present.voice import advice
+from firecrest.present.voice import advice, guarding
 from firecrest.shelf.table import decoded
 
 KINDS = "Curves (*.txt *.csv *.frd *.dat);;All files (*)"
@@ -108,7 +108,8 @@ class LineUpPage(Page):
             return
         found = line_up(a, a.acoustic, self.criterion)
         self._show(advice.steps(a, a.acoustic, found))
-        self.facts.show_facts(advice.pair_facts(a, a.acoustic))
+        offsets = advice.offset_facts(a, a.acoustic, found)
+        self.facts.show_facts([*advice.pair_facts(a, a.acoustic), *offsets])
         idle = all(step.idle for step in self.steps)
         one = len(a.design.voice.channels) < 2
         text = (
@@ -210,7 +211,10 @@ class ProtectPage(Page):
             holder.setVisible(k < len(found))
             if k < len(found):
                 head.setText(a.design.voice.channels[k].name)
-                rows.show_facts(advice.guard_facts(a, k, found[k]))
+                facts = guarding.guard_facts(a, k, found[k])
+                if k == 0:
+                    facts += guarding.high_pass_facts(a)
+                rows.show_facts(facts)
 
     def _column(self, channel: int) -> tuple[QWidget, QLabel, FactRows, QPushButton]:
         holder = QWidget()
@@ -244,7 +248,7 @@ class ProtectPage(Page):
             made = a.design
             for k, found in enumerate(guards(a, a.acoustic, any_sine=self.any_sine)):
                 if k in channels:
-                    made = advice.guarded(a, k, found, made)
+                    made = guarding.guarded(a, k, found, made)
             s.apply("Protect", made)
 
         s.attempt(_edit)
