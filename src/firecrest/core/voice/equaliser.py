@@ -107,6 +107,8 @@ def task_of(
     return Task(frequency, error, weights, allowed, rate, bounds.band, bounds.gain, bounds.q)
 
 
+ROUNDS = {False: 20, True: 10}
+"""Times that bands are placed anew: fewer where a ceiling makes each of them slower."""
 Bands = Real
 """(N, 3): ln Hz, dB, ln Q."""
 
@@ -327,7 +329,7 @@ def _solved(search: _Search, bands: Bands, done: float) -> Solved:
     return Solved(tuple(rows), search.left(bands), done)
 
 
-def equalise(task: Task, count: int, rounds: int = 20) -> Iterator[Solved]:
+def equalise(task: Task, count: int, rounds: int | None = None) -> Iterator[Solved]:
     """Better and better sets of at most ``count`` bands; the last one is the answer.
 
     First one by one from several beginnings, some with too many of which the least missed go; then
@@ -335,6 +337,8 @@ def equalise(task: Task, count: int, rounds: int = 20) -> Iterator[Solved]:
     same answer.
     """
     search, whole = _Search(task.thinned()), _Search(task)
+    if rounds is None:
+        rounds = ROUNDS[search.limited]
     best: Bands = np.empty((0, 3))
     least, starts = search.left(best), search.starts(count)
     for k, (seed, free, more) in enumerate(starts):

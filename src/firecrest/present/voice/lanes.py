@@ -76,20 +76,26 @@ def hertz(value: float) -> str:
 
 def lanes(assessment: Assessment) -> tuple[Lane, ...]:
     """Every channel, in the order of the design."""
-    design = assessment.design
-    return tuple(_lane(design, place) for place in range(len(design.voice.channels)))
+    design, memo = assessment.design, assessment.memo
+    rate = float(design.power.dsp.sample_rate)
+    return tuple(
+        _lane(design, channel, memo(_items, channel, rate)) for channel in design.voice.channels
+    )
 
 
-def _lane(design: Design, place: int) -> Lane:
-    channel = design.voice.channels[place]
-    groups = [g for g in design.box.groups if g.channel == channel.id]
-    drivers = ", ".join(dict.fromkeys(g.driver.name for g in groups))
-    rate = design.power.dsp.sample_rate
+def _items(channel: Channel, rate: float) -> tuple[Item, ...]:
+    """The blocks of a channel."""
     items = [_level(channel), _delay(channel)]
     items += [_item(channel, places, rate) for places in grouped(channel)]
     items.append(_limiter(channel))
+    return tuple(items)
+
+
+def _lane(design: Design, channel: Channel, items: tuple[Item, ...]) -> Lane:
+    groups = [g for g in design.box.groups if g.channel == channel.id]
+    drivers = ", ".join(dict.fromkeys(g.driver.name for g in groups))
     sign = "−" if channel.inverted else "+"
-    return Lane(channel.name, drivers, f"out {_outputs(design, channel)}, {sign}", tuple(items))
+    return Lane(channel.name, drivers, f"out {_outputs(design, channel)}, {sign}", items)
 
 
 def _outputs(design: Design, channel: Channel) -> str:

@@ -5,6 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from firecrest.app.rest import Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.size import fix
 from firecrest.app.widgets.chart import Chart
@@ -28,6 +29,7 @@ class SumPage(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
+        self._later = Coalesced(self, self._draw_ceiling)
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 0, 0, 0)
         box.setSpacing(2)
@@ -41,9 +43,13 @@ class SumPage(QWidget):
         box.addWidget(self.ceiling, 5)
 
     def refresh(self) -> None:
-        """Draw both, with ghosts."""
+        """Draw the sum, with a ghost, and a little later the ceiling."""
         a, t, at = self.session.assessment, self.session.ghost, self.session.frequency
         self.response.show_plot(plots.sum_plot(a, at), plots.sum_plot(t) if t else None)
+        self._later.start()
+
+    def _draw_ceiling(self) -> None:
+        a, t = self.session.assessment, self.session.ghost
         self.ceiling.show_plot(
             ceiling.voice_ceiling_plot(a), ceiling.voice_ceiling_plot(t) if t else None
         )

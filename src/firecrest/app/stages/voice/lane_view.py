@@ -44,11 +44,14 @@ class BlockButton(Pressable):
         fix(self, width=WIDTH, height=HEIGHT)
         self.setAcceptDrops(True)
         self.setProperty("path", f"lane.{channel}.{item.key}")
-        self.show_item(item)
+        self._shown: tuple[Item, bool] | None = None
+        self.show_item(item, False)
 
-    def show_item(self, item: Item) -> None:
-        """Show another state of the same block."""
-        self.item = item
+    def show_item(self, item: Item, on: bool) -> None:
+        """Show another state of the same block; nothing is drawn where it is as it was."""
+        if self._shown == (item, on):
+            return
+        self.item, self.on, self._shown = item, on, (item, on)
         self.setAccessibleName(f"{self.lane}, {item.spoken}")
         tip(
             self,
@@ -167,11 +170,15 @@ class Plate(Pressable):
         self.channel, self.lane, self.on = channel, lane, False
         fix(self, width=PLATE, height=HEIGHT)
         self.setProperty("path", f"lane.{channel}.way")
-        self.show_lane(lane)
+        self._shown: tuple[str, str, str, bool] | None = None
+        self.show_lane(lane, False)
 
-    def show_lane(self, lane: Lane) -> None:
+    def show_lane(self, lane: Lane, on: bool) -> None:
         """Show another state of the same channel."""
-        self.lane = lane
+        shown = (lane.name, lane.drivers, lane.out, on)
+        if self._shown == shown:
+            return
+        self.lane, self.on, self._shown = lane, on, shown
         self.setAccessibleName(f"Channel {lane.name}: {lane.drivers}, {lane.out}")
         tip(self, f"{lane.name}: {lane.drivers}. Press for its input, outputs, curves and links.")
         self.update()
@@ -241,11 +248,9 @@ class LaneRow(QWidget):
 
     def show_lane(self, lane: Lane, chosen: str | None) -> None:
         """Another state of the same blocks; the ``chosen`` one is marked."""
-        self.plate.on = chosen == "way"
-        self.plate.show_lane(lane)
+        self.plate.show_lane(lane, chosen == "way")
         for block, item in zip(self.blocks, lane.items, strict=False):
-            block.on = item.key == chosen
-            block.show_item(item)
+            block.show_item(item, item.key == chosen)
 
 
 class LaneView(QWidget):
