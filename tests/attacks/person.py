@@ -9,10 +9,12 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QPushButton
 
 from firecrest.app.stages.table import STAGES
+from firecrest.app.stages.voice.stage import VIEWS, WORKS
 from firecrest.app.start_page import StartPage, Tour
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError
 from firecrest.design.edits.paths import set_number, value_at
+from firecrest.design.edits.voice import KINDS as BLOCKS
 from firecrest.design.fields import field_facts
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
@@ -71,6 +73,32 @@ class Person:
 
     def do_way(self):
         self.window.add_way()
+
+    def do_voice(self):
+        """Something of the lanes, handles, pages or views of Voice."""
+        self.window.show_stage("voice")
+        stage, dice = self.window.stage, self.dice
+        voice = self.session.design.voice
+        channel = dice.randrange(len(voice.channels))
+        what = dice.randrange(6)
+        if what == 0:
+            stage.show_work(dice.choice([key for key, _ in WORKS]))
+        elif what == 1:
+            stage.show_view(dice.choice([key for key, _ in VIEWS]))
+        elif what == 2 and stage.lanes is not None:
+            block = dice.choice(stage.lanes.rows[channel].blocks)
+            stage.choose(channel, block.item.key)
+        elif what == 3:
+            stage._add(dice.choice(list(BLOCKS)))
+        elif what == 4 and stage.lanes is not None:
+            block = dice.choice(stage.lanes.rows[channel].blocks)
+            asked = dice.choice(("bypass", "earlier", "later", "remove"))
+            stage.ask(channel, block.item.key, asked)
+        else:
+            keys = (Qt.Key.Key_Left, Qt.Key.Key_Up, Qt.Key.Key_PageUp, Qt.Key.Key_Delete)
+            shown = [h for h in stage.handles.handles if h.isVisible()]
+            if shown:
+                QTest.keyClick(dice.choice(shown), dice.choice(keys))
 
     def do_button(self):
         """A button of the stage, as one presses anything: what asks or leaves is not pressed."""

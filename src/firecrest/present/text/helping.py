@@ -43,7 +43,8 @@ def what_helps(assessment: Assessment) -> str:
         tried = joined(list(dict.fromkeys(TRIED[x.lever.kind] for x in found)))
         return f"No small change by itself helps; tried: {tried}."
     best = found[0]
-    text = f"{_lever(best).capitalize()} helps most, {figure(best.loudness, 1)} dB"
+    lever = _lever(best)
+    text = f"{lever[0].upper()}{lever[1:]} helps most, {figure(best.loudness, 1)} dB"
     volts = next((x for x in found if x.lever.kind in ("cells", "volts")), None)
     code = code_at(a.limits[a.loudness.limit], a.loudness.point)
     if volts is not None and volts is not best and code in ("V", "P"):
