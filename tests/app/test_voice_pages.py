@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtCore import QCoreApplication, QEvent, QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QPushButton
@@ -244,3 +244,19 @@ def test_a_level_that_cannot_be_is_refused(window, stage, level):
     assert window.notice.text()
     assert not comparing.busy
     QTest.qWait(10)
+
+
+def test_a_page_left_while_it_was_to_be_worked_out_is_not_drawn_any_more(stage, monkeypatch):
+    wrong = []
+    monkeypatch.setattr("sys.excepthook", lambda *found: wrong.append(found))
+    rested(stage)
+    stage.show_work("line up")
+    for _ in range(40):
+        QTest.qWait(2)
+        if stage._below.running:
+            break
+    monkeypatch.setattr(stage._slow, "start", lambda: None)  # the next page has yet to be drawn
+    stage.show_work("compare")
+    QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    QTest.qWait(200)
+    assert not wrong

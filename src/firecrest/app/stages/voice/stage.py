@@ -109,6 +109,7 @@ class VoiceStage(Stage):
 
     def build_lower(self) -> QWidget:
         self._keep_choice()
+        self._below.stop()  # it was to draw the page that goes now
         holder = QWidget()
         box = QVBoxLayout(holder)
         box.setContentsMargins(0, 6, 0, 4)
