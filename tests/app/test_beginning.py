@@ -93,6 +93,14 @@ def test_things_are_found_by_other_words_and_in_the_guide(window, words, first):
     window.finder.clear()
 
 
+def test_views_and_pages_are_found_by_name(window):
+    for words, shown in (("line up page", "line up"), ("where to cross", "cross")):
+        QTest.keyClicks(window.finder, words)
+        QTest.keyClick(window.finder, Qt.Key.Key_Return)
+        assert window.stage.key == "voice"
+        assert shown in (window.stage.work, window.stage.view)
+
+
 def test_other_words_belong_to_what_is_there(window):
     names = {f.text.lower() for f in window._findable()}
     names |= {item[3].lower() for demo in demo_names() for item in findable(read_demo(demo))}

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QCheckBox, QComboBox
 
 from firecrest.app.stages.size.element_menu import edits_of
-from firecrest.app.stages.size.stage import VIEWS
+from firecrest.app.stages.views import SIZE
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
@@ -66,7 +66,7 @@ def test_the_picture_speaks_and_follows_keys(size):
 def test_every_demo_shows_every_view(make_window, name):
     window = make_window(read_demo(name))
     window.show_stage("size")
-    for view, _ in VIEWS:
+    for view, _ in SIZE:
         segment(window, "Plot", view)
         assert window.stage.chart.content is not None
         assert window.stage.chart.accessibleName()

@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QPushButton
 
 from firecrest.app.stages.table import STAGES
-from firecrest.app.stages.voice.stage import VIEWS, WORKS
+from firecrest.app.stages.views import VOICE, VOICE_PAGES
 from firecrest.app.start_page import StartPage, Tour
 from firecrest.app.widgets.number_row import NumberRow
 from firecrest.core.errors import FirecrestError
@@ -82,9 +82,9 @@ class Person:
         channel = dice.randrange(len(voice.channels))
         what = dice.randrange(6)
         if what == 0:
-            stage.show_work(dice.choice([key for key, _ in WORKS]))
+            stage.show_work(dice.choice([key for key, _ in VOICE_PAGES]))
         elif what == 1:
-            stage.show_view(dice.choice([key for key, _ in VIEWS]))
+            stage.show_view(dice.choice([key for key, _ in VOICE]))
         elif what == 2 and stage.lanes is not None:
             block = dice.choice(stage.lanes.rows[channel].blocks)
             stage.choose(channel, block.item.key)

@@ -261,6 +261,7 @@ def test_everything_can_be_found_and_has_a_stage(slipway):
         "power",
         "voice",
     }
+    assert "Level of channel mid" in [text for text, *_ in findable(read_demo("headland"))]
 
 
 def test_ears_are_cautioned_by_the_level_near_the_box(slipway):

@@ -1,6 +1,7 @@
 """Finding things by name, and the guide: what the window offers to those who look for something."""
 
 from functools import partial
+from typing import Protocol, cast
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAction
@@ -9,12 +10,23 @@ from PySide6.QtWidgets import QApplication
 from firecrest.app.about import about_text, keys_text, text_dialog
 from firecrest.app.actions import ACTIONS
 from firecrest.app.guide_window import GuideWindow
+from firecrest.app.stages.views import VIEWS, VOICE_PAGES
 from firecrest.app.variant_actions import VariantActions
 from firecrest.app.widgets.find import FindField, Found
 from firecrest.design.edits.paths import Path
-from firecrest.present.frame.find import findable
+from firecrest.present.frame.find import STAGE_NAMES, findable
 from firecrest.present.frame.synonyms import other_words
 from firecrest.present.text.guide import pages
+
+
+class ViewedStage(Protocol):
+    """A stage with views above, or with pages below."""
+
+    def show_view(self, view: object) -> None:
+        """Show a view of the heart."""
+
+    def show_work(self, work: object) -> None:
+        """Show a page below."""
 
 
 class Finding(VariantActions):
@@ -56,7 +68,23 @@ class Finding(VariantActions):
             Found(text, kind, partial(self.reveal, path), other_words(label))
             for text, kind, path, label in findable(self.session.design)
         ]
-        return commands + fields + self.shelf_findable() + self._guide_findable()
+        views = [self._view(key, *view) for key, names in VIEWS for view in names]
+        views += [self._page_below(*page) for page in VOICE_PAGES]
+        return commands + fields + views + self.shelf_findable() + self._guide_findable()
+
+    def _view(self, stage: str, view: str, name: str) -> Found:
+        def shown() -> None:
+            self.show_stage(stage)
+            cast(ViewedStage, self.stage).show_view(view)
+
+        return Found(name, f"view of {STAGE_NAMES[stage]}", shown, f"view {stage}")
+
+    def _page_below(self, page: str, name: str) -> Found:
+        def shown() -> None:
+            self.show_stage("voice")
+            cast(ViewedStage, self.stage).show_work(page)
+
+        return Found(name, f"page of {STAGE_NAMES['voice']}", shown, "page voice")
 
     def _guide_findable(self) -> list[Found]:
         """Pages and headings of the guide."""

@@ -7,6 +7,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.fields import field_facts
 from firecrest.present.frame.bindings import air_volume, tuning
+from firecrest.present.frame.owners import named, owner_of
 
 Findable = tuple[str, str, Path, str]
 
@@ -18,14 +19,14 @@ def findable(design: Design) -> list[Findable]:
         for binding in (air_volume(), tuning())
     ]
     for branch in ("brief", "box", "power", "voice"):
-        _walk(getattr(design, branch), (branch,), "", found)
+        _walk(design, getattr(design, branch), (branch,), "", found)
     return found
 
 
-def _walk(node: Any, path: Path, owner: str, found: list[Findable]) -> None:
+def _walk(design: Design, node: Any, path: Path, owner: str, found: list[Findable]) -> None:
     if isinstance(node, tuple):
         for k, item in enumerate(node):
-            _walk(item, (*path, k), owner, found)
+            _walk(design, item, (*path, k), owner, found)
         return
     if not dataclasses.is_dataclass(node) or isinstance(node, type):
         return
@@ -52,10 +53,11 @@ def _walk(node: Any, path: Path, owner: str, found: list[Findable]) -> None:
         here = (*path, item.name)
         if facts is not None:
             if "table" not in here:
-                words = " ".join(w for w in (facts.label, facts.symbol, owner) if w)
+                whose = owner_of(design, here) or owner
+                words = named(" ".join(w for w in (facts.label, facts.symbol) if w), whose)
                 found.append((words, STAGE_NAMES[stage_of(here)], here, facts.label))
         else:
-            _walk(getattr(node, item.name), here, owner, found)
+            _walk(design, getattr(node, item.name), here, owner, found)
 
 
 STAGE_NAMES = {

@@ -13,20 +13,13 @@ from firecrest.app.stages.power.source_column import SourceColumn
 from firecrest.app.stages.power.supplies_page import SuppliesPage
 from firecrest.app.stages.power.wiring_column import WiringColumn
 from firecrest.app.stages.power.wiring_page import WiringPage
+from firecrest.app.stages.views import POWER
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.pages import Pages
 from firecrest.design.amplifiers import Amplifier
 from firecrest.present.power import hours
 from firecrest.present.power.currents import row_count
 from firecrest.present.text import words
-
-VIEWS = (
-    ("hours", "Hours"),
-    ("boards", "Boards"),
-    ("levels", "Levels"),
-    ("supplies", "Supplies"),
-    ("wiring", "Wiring"),
-)
 
 
 class PowerStage(Stage):
@@ -36,7 +29,7 @@ class PowerStage(Stage):
 
     def build_heart(self) -> None:
         self._rest, self._built_anew, self._runs_empty = Rest(self), True, True
-        self.views = Segments(VIEWS, "View")
+        self.views = Segments(POWER, "View")
         self.views.chosen.connect(self.show_view)
         self.bar.addWidget(self.views)
         box = QVBoxLayout(self.heart)
@@ -59,7 +52,7 @@ class PowerStage(Stage):
 
     def _choose(self, view: object) -> None:
         self.views.choose(view)
-        self.pages.setCurrentIndex([key for key, _ in VIEWS].index(str(view)))
+        self.pages.setCurrentIndex([key for key, _ in POWER].index(str(view)))
 
     def _page(self) -> Any:
         return self.pages.currentWidget()

@@ -15,6 +15,7 @@ from firecrest.app.stages.size.map_panel import MapPanel
 from firecrest.app.stages.size.picture import BoxPicture
 from firecrest.app.stages.size.port_picker import PortPicker
 from firecrest.app.stages.size.starts_page import StartsPage
+from firecrest.app.stages.views import SIZE
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.choices import CalmCombo, Segments, labelled
 from firecrest.app.widgets.fact_rows import FactRows
@@ -32,16 +33,6 @@ from firecrest.present.size.openings import opening_name, owner_kind
 from firecrest.proposals.layouts import LAYOUTS, kind_of, layout_of
 from firecrest.proposals.recalling import switched_layout
 
-VIEWS = (
-    ("ceiling", "Ceiling"),
-    ("map", "Map"),
-    ("response", "Response"),
-    ("travel", "Travel"),
-    ("impedance", "Impedance"),
-    ("delay", "Delay"),
-    ("pressure", "Pressure"),
-    ("ports", "Ports"),
-)
 SUBTITLES = {
     "ceiling": "loudest clean level at the listener, and the part that gives first",
     "map": "every combination of two figures, same parts",
@@ -73,7 +64,7 @@ class SizeStage(Stage):
         super().__init__(session)
 
     def build_heart(self) -> None:
-        self.views = Segments(VIEWS, "Plot")
+        self.views = Segments(SIZE, "Plot")
         self.views.setProperty("compact", "true")
         self.views.choose(self._view)
         self.views.chosen.connect(self.show_view)

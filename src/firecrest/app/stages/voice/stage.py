@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 
 from firecrest.app.rest import Coalesced, Rest
 from firecrest.app.stages.base import Stage
+from firecrest.app.stages.views import VOICE, VOICE_PAGES
 from firecrest.app.stages.voice import heart
 from firecrest.app.stages.voice.cards import card
 from firecrest.app.stages.voice.compare_page import ComparePage
@@ -26,23 +27,6 @@ from firecrest.present.power.power import amplifier_names
 from firecrest.present.voice.lanes import filters_used, grouped, has_handle, lanes, too_many
 from firecrest.proposals.ways import with_way
 
-VIEWS = (
-    ("sum", "Sum"),
-    ("fan", "Off axis"),
-    ("power", "Spread"),
-    ("phase", "Phase"),
-    ("impulse", "Impulse"),
-    ("delay", "Delay"),
-    ("cross", "Where to cross"),
-)
-WORKS = (
-    ("lanes", "Lanes"),
-    ("curves", "Curves"),
-    ("line up", "Line up"),
-    ("flatten", "Flatten"),
-    ("protect", "Protect"),
-    ("compare", "Compare"),
-)
 CARD_WIDTH = 262
 
 
@@ -57,7 +41,7 @@ class VoiceStage(Stage):
         self.chosen: tuple[int, str] = (0, "way")
         self.page: Page | None = None
         self.work = "lanes"
-        self.views = Segments(VIEWS, "View")
+        self.views = Segments(VOICE, "View")
         self.views.chosen.connect(self.show_view)
         self.bar.addWidget(self.views)
         box = QVBoxLayout(self.heart)
@@ -66,7 +50,7 @@ class VoiceStage(Stage):
         box.addWidget(self.pages)
         self.sum = heart.SumPage(self.session)
         self.views_by_key: dict[str, Any] = {"sum": self.sum, **heart.pages(self.session)}
-        for key, _ in VIEWS:
+        for key, _ in VOICE:
             self.pages.addWidget(self.views_by_key[key])
         self.handles = Handles(self.sum.response, self.session, self.choose_band, self.remove_band)
         self.view = "sum"
@@ -87,7 +71,7 @@ class VoiceStage(Stage):
         """Show a view of the heart."""
         self.view = str(view)
         self.views.choose(view)
-        self.pages.setCurrentIndex([key for key, _ in VIEWS].index(self.view))
+        self.pages.setCurrentIndex([key for key, _ in VOICE].index(self.view))
         self._draw_heart()
 
     # the lower part ---------------------------------------------------------------------
@@ -143,7 +127,7 @@ class VoiceStage(Stage):
         row = QHBoxLayout(holder)
         row.setContentsMargins(0, 0, 8, 0)
         row.setSpacing(8)
-        works = Segments(WORKS, "Below")
+        works = Segments(VOICE_PAGES, "Below")
         works.choose(self.work)
         works.chosen.connect(self.show_work)
         self.works = works
