@@ -86,7 +86,7 @@ def tracked(window):
 def test_a_three_way_from_raw_curve_files_to_lined_up_equalised_and_protected(new, tmp_path):
     stage = more_ways(new, 2)
     design = new.session.design
-    assert [c.name for c in design.voice.channels] == ["all", "high", "way 3"]
+    assert [c.name for c in design.voice.channels] == ["low", "high", "way 3"]
     sets = (
         ([Filter("high_pass", 70.0), Filter("low_pass", 3000.0)], 2.2e-4, 84.0, False),
         ([Filter("high_pass", 150.0), Filter("low_pass", 9000.0)], 1.2e-4, 87.0, True),

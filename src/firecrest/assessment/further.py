@@ -11,6 +11,7 @@ from firecrest.assessment.columns import put
 from firecrest.assessment.judging import loudness_under
 from firecrest.assessment.sound import voice_rows
 from firecrest.assessment.sounding import sounding
+from firecrest.assessment.voicing.heard import ways_heard
 from firecrest.core.arrays import Real, decibel
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.loudness import judged, loudness
@@ -79,6 +80,7 @@ def high_passes(design: Design) -> list[tuple[Path, float]]:
 def filter_that_holds_reach(assessment: Assessment, a: Acoustic) -> tuple[Path, float] | None:
     """The high-pass without which the box would reach lower, by a twentieth or more.
 
+    Without it only the way it stands in plays more; the others are summed with that as they are.
     None where there is none, or where travel or the amplifier would hold the reach at level all the
     same: what they bear at the listener does not change with a filter before them.
     """
@@ -90,12 +92,15 @@ def filter_that_holds_reach(assessment: Assessment, a: Acoustic) -> tuple[Path, 
     response = a.unit_level - a.reaches.reference
     digital = np.array([limit.code == "L" for limit in a.limits])[a.top.first]
     found: list[tuple[float, tuple[Path, float]]] = []
+    ways = ways_heard(assessment, a, a.scene.frequency)
     for path, corner in high_passes(design):
         channel, place = design.voice.channels[int(path[2])], int(path[4])
         rows = voice_rows(channel, design.power.dsp.sample_rate, EDIT_GRID)
-        own = decibel(rows[place + 2] / rows[place + 1])
-        ceiling = np.where(digital, a.top.level - own, a.top.level)
-        kept = np.minimum(target + response - own, ceiling) - target
+        own = ways.ways[int(path[2])]
+        added = own * (rows[place + 1] / rows[place + 2]) - own
+        more = decibel((ways.whole + added) / ways.whole)
+        ceiling = np.where(digital, a.top.level + more, a.top.level)
+        kept = np.minimum(target + response + more, ceiling) - target
         without = reach_of(crossing(way, kept, drop)).frequency
         if without is not None and without < reach / (1 + HOLDS):
             found.append((without, (path, corner)))

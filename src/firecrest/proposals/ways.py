@@ -36,8 +36,10 @@ def with_way(design: Design) -> tuple[str, Design]:
     high = HighPass(kind="high_pass", frequency=handover, family="linkwitz_riley", order=4)
     low = LowPass(kind="low_pass", frequency=handover, family="linkwitz_riley", order=4)
     below = first
+    if len(voice.channels) == 1 and first.name == Channel().name:
+        below = rebuilt(below, name="low")  # it does not play all any more
     if not any(block.kind == "low_pass" for block in first.blocks):
-        below = rebuilt(first, blocks=(*first.blocks, low))
+        below = rebuilt(below, blocks=(*first.blocks, low))
     channel = Channel(id=id, name=name, board=board, blocks=(high,))
     group = DriverGroup(
         id=fresh([g.id for g in box.groups], f"drivers {name}"),

@@ -4,10 +4,11 @@ import pytest
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.chain import links
-from firecrest.assessment.further import loudness_above_own_reach
+from firecrest.assessment.further import filter_that_holds_reach, loudness_above_own_reach
 from firecrest.core.arrays import decibel
 from firecrest.design.blocks import HighPass
 from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.files.demos import read_demo
 from firecrest.present.frame.meters import meter
 from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why
@@ -73,6 +74,13 @@ def test_a_filter_that_holds_the_reach_is_named(slipway):
     travel = assess(slipway)  # its 40 Hz high-pass is not what stops it: the radiators are
     assert travel.acoustic.reaches.at_level.frequency > 50
     assert "high-pass holds it" not in told(slipway)
+
+
+@pytest.mark.parametrize(("name", "corner"), [("regatta", 70), ("gangway", 50), ("breakwater", 36)])
+def test_the_high_pass_of_a_higher_way_is_not_what_holds_the_reach(name, corner):
+    assessed = assess(read_demo(name))
+    path, found = filter_that_holds_reach(assessed, assessed.acoustic)
+    assert (path[2], found) == (0, corner)
 
 
 def test_place_and_baffle_step_stand_beside_the_reach(slipway):

@@ -207,10 +207,12 @@ class ProtectPage(Page):
         found = [] if a.acoustic is None else guards(a, a.acoustic, any_sine=self.any_sine)
         while len(self.rows) < len(found):
             self.rows.append(self._column(len(self.rows)))
-        for k, (holder, head, rows, _) in enumerate(self.rows):
+        for k, (holder, head, rows, button) in enumerate(self.rows):
             holder.setVisible(k < len(found))
             if k < len(found):
-                head.setText(a.design.voice.channels[k].name)
+                name = a.design.voice.channels[k].name
+                head.setText(name)
+                button.setAccessibleName(f"Set the limiters of {name}")
                 facts = guarding.guard_facts(a, k, found[k])
                 if k == 0:
                     facts += guarding.high_pass_facts(a)
