@@ -194,7 +194,7 @@ def test_a_file_that_is_no_curve_names_its_line_and_nothing_changes(window, stag
     curves = page(stage, "curves")
     bad = tmp_path / "x.txt"
     bad.write_text("100 80\n200 81\nspoilt\n300 NaN\n400 80\n500 80\n")
-    curves.attach_files([curve_file(tmp_path, "low_0.txt"), bad])
+    curves.attach_files([curve_file(tmp_path, "without an angle.txt"), bad])
     assert "line 4" in window.notice.text()
     assert window.session.design == read_demo("headland")
 

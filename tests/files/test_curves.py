@@ -29,6 +29,8 @@ def test_angle_distance_volts_and_place_are_read_from_the_header():
         ("W17.txt", None),
         ("run 400.txt", None),
         ("left_60°.txt", 60.0),
+        ("left 30 degrees.txt", 30.0),
+        ("left_90degree.txt", 90.0),
     ],
 )
 def test_the_angle_is_read_from_the_name(name, angle):

@@ -15,7 +15,7 @@ HIGHEST_KHZ = 100.0
 _SAID = re.compile(r"^[#*;!%\s/\"]*([A-Za-z][A-Za-z _]*?)\s*[:=]\s*(.+?)\s*\"?$")
 _FIGURE = re.compile(r"[-+]?\d+(?:[.,]\d+)?")
 _NAMED_ANGLE = re.compile(
-    r"(?i)(?:^|[_\s-])(?:h|hor|horizontal|angle|deg)?[_\s]?([-+]?\d{1,3})\s*(?:deg|°|grad)?$"
+    r"(?i)(?:^|[_\s-])(?:h|hor|horizontal|angle|deg)?[_\s]?([-+]?\d{1,3})\s*(?:deg(?:rees?)?|grad|°)?$"
 )
 _KEYS = {
     "angle": ("angle", "angle deg", "off axis", "horizontal"),

@@ -355,8 +355,7 @@ class CurvesPage(Page):
             self.session.apply(*ways.with_curves(self.session.design, self.channel, curves))
 
         stage = self.told_to
-        self.session.attempt(_edit)
-        if told and stage is not None:
+        if self.session.attempt(_edit) and told and stage is not None:
             stage(" ".join(told))
 
     told_to: Callable[[str], None] | None = None
