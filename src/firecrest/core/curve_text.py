@@ -108,7 +108,8 @@ def _one_by_one(lines: list[str], name: str) -> Real:
         rows.append(row[:3])
         places.append(number)
     if len(rows) < LEAST_POINTS:
-        raise FileError(f"{name} has {len(rows)} points; a curve needs {LEAST_POINTS} at least.")
+        found = f"{len(rows)} point" + ("" if len(rows) == 1 else "s")
+        raise FileError(f"{name} has {found}; a curve needs {LEAST_POINTS} at least.")
     width = Counter(len(row) for row in rows).most_common(1)[0][0]
     for row, number in zip(rows, places, strict=True):
         if len(row) < width:

@@ -243,7 +243,7 @@ def range_sentence(design: Design, found: Crossing) -> str:
     """The proposed range with its reasons, or which two disagree."""
     low, high = names_of(design)[found.crossover.lower], names_of(design)[found.crossover.higher]
     r = found.range
-    why_low, why_high = REASONS[r.low_reason], REASONS[r.high_reason]
+    why_low, why_high = f"{REASONS[r.low_reason]}, a fifth to spare", REASONS[r.high_reason]
     if not r.agrees:
         octaves = figure(r.low / r.high, 2) if r.low < inf else "any"
         start = "no corner is safe" if r.low == inf else f"{high} wants {hz(r.low)} or more"
@@ -253,9 +253,9 @@ def range_sentence(design: Design, found: Crossing) -> str:
         )
     inside = r.low <= found.crossover.frequency <= r.high
     now = "inside it" if inside else "outside it"
-    bottom = "any low corner" if r.low == 0 else f"{hz(r.low)} ({why_low} of {high})"
+    bottom = "any low corner" if r.low == 0 else f"{hz(r.low)} ({high}: {why_low})"
     return (
-        f"From {bottom} to {hz(r.high)} ({why_high} of {low}); it is at "
+        f"From {bottom} to {hz(r.high)} ({low}: {why_high}); it is at "
         f"{hz(found.crossover.frequency)}, {now}."
     )
 

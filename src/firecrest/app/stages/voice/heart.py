@@ -90,6 +90,7 @@ class CrossingPage(QWidget):
         line = _line("Where to cross", "both ways without filters, and what bounds each")
         self.pair = CalmCombo()
         self.pair.setAccessibleName("Crossover")
+        self.pair.setSizeAdjustPolicy(CalmCombo.SizeAdjustPolicy.AdjustToContents)
         self.pair.activated.connect(lambda _: self.refresh())
         line.addWidget(self.pair)
         self.at = QLineEdit()
@@ -137,7 +138,7 @@ class CrossingPage(QWidget):
             self.at.setText(f"{found.crossover.frequency:.0f} Hz")
         self.chart.show_plot(crossplots.crossing_plot(a, found))
         facts = advice.crossing_facts(a.design, found)
-        rows = "; ".join(f"{fact.name} {fact.value}" for fact in facts)
+        rows = "; ".join(f"{fact.name}: {fact.value}" for fact in facts)
         self.said.setText(f"{advice.range_sentence(a.design, found)} {rows}.")
 
     def cross(self) -> None:
