@@ -114,7 +114,10 @@ def test_bands_are_found_shown_taken_and_undone(window, stage):
 
 @pytest.mark.parametrize(
     ("low", "high", "said"),
-    [("9 kHz", "100 Hz", "20 Hz at the lowest"), ("blue", "9 kHz", "frequency")],
+    [
+        ("9 kHz", "100 Hz", "From 9\u202fkHz to 100\u202fHz is no band"),
+        ("blue", "9 kHz", "frequency"),
+    ],
 )
 def test_a_band_that_cannot_be_is_refused_in_words(window, stage, low, high, said):
     flat = page(stage, "flatten")
@@ -123,6 +126,22 @@ def test_a_band_that_cannot_be_is_refused_in_words(window, stage, low, high, sai
     click(flat.search_button)
     assert said in window.notice.text()
     assert not flat.busy
+
+
+def test_what_was_filled_in_stands_there_again_after_the_bands_are_taken(window, stage):
+    flat = page(stage, "flatten")
+    click(flat.shape.button("warm"))
+    flat.low.selectAll()
+    QTest.keyClicks(flat.low, "150 Hz")
+    flat.boost.setText("3 dB")
+    flat.cuts.setChecked(True)
+    menu(window, "add_way")
+    rested(stage)
+    again = page(stage, "flatten")
+    assert again is not flat
+    assert (again.low.text(), again.boost.text()) == ("150 Hz", "3 dB")
+    assert again.wish().shape == "warm"
+    assert again.cuts.isChecked()
 
 
 def test_points_of_a_target_are_read_or_refused(window, stage):

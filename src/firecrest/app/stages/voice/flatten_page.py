@@ -1,6 +1,7 @@
 """Flatten: automatic EQ with its price shown before it is taken."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QProgressBar, QPushButton, QWidget
 
@@ -29,6 +30,7 @@ from firecrest.core.voice.equaliser import Task as EqTask
 from firecrest.design.design import Design
 from firecrest.present.voice import advice
 from firecrest.present.voice.flatten import band_of, facts_of, read_points
+from firecrest.present.voice.plots import hz
 
 SHAPES = (("flat", "Flat"), ("tilt", "Tilt"), ("warm", "Warm"), ("points", "Points"))
 WHERE = (("axis", "On axis"), ("window", "±30° window"), ("power", "Whole fan"))
@@ -37,6 +39,18 @@ WHERE = (("axis", "On axis"), ("window", "±30° window"), ("power", "Whole fan"
 def solved(task: EqTask, count: int) -> Iterator[Solved]:
     """Better and better bands: what the child process is asked for."""
     yield from equalise(task, count)
+
+
+@dataclass(frozen=True)
+class Filled:
+    """What someone filled in: the band only where it was typed."""
+
+    shape: str
+    where: int
+    band: tuple[str, str] | None
+    most: int
+    texts: tuple[str, ...]
+    ticks: tuple[bool, ...]
 
 
 class FlattenPage(Page):
@@ -106,6 +120,30 @@ class FlattenPage(Page):
 
     # what is wished ------------------------------------------------------------------
 
+    @property
+    def filled(self) -> Filled:
+        """What is typed and ticked, to be filled in again on a page built anew."""
+        band = None
+        if self.low.isModified() or self.high.isModified():
+            band = self.low.text(), self.high.text()
+        texts = tuple(e.text() for e in (self.boost, self.cut, self.points))
+        ticks = self.cuts.isChecked(), self.fill.isChecked()
+        return Filled(self._shape, self.where.currentIndex(), band, self.most.value, texts, ticks)
+
+    def fill_in(self, filled: Filled) -> None:
+        """As it was filled in before."""
+        self.shape.choose(filled.shape)
+        self._shaped(filled.shape)
+        self.where.setCurrentIndex(filled.where)
+        self.most.show_value(filled.most)
+        for edit, text in zip((self.boost, self.cut, self.points), filled.texts, strict=True):
+            edit.setText(text)
+        for box, tick in zip((self.cuts, self.fill), filled.ticks, strict=True):
+            box.setChecked(tick)
+        for edit, text in zip((self.low, self.high), filled.band or (), strict=False):
+            edit.setText(text)
+            edit.setModified(True)
+
     def _shaped(self, shape: object) -> None:
         self._shape = str(shape)
         self.points.setVisible(shape == "points")
@@ -114,7 +152,10 @@ class FlattenPage(Page):
         """What the fields ask for; ReadingError says which cannot be read."""
         low, high = (read_quantity(f.text(), "frequency", "Hz") for f in (self.low, self.high))
         if not 20 <= low < high <= 20e3:
-            raise ReadingError("A band goes from 20 Hz at the lowest up to 20 kHz at the highest.")
+            raise ReadingError(
+                f"From {hz(low)} to {hz(high)} is no band: it goes upwards, from 20 Hz at the "
+                "lowest to 20 kHz at the highest."
+            )
         up, down = (read_quantity(f.text(), "gain", "dB") for f in (self.boost, self.cut))
         if not (0 <= up <= 20 and 0 <= abs(down) <= 30):
             raise ReadingError("Boosts can be 0 to 20 dB, cuts 0 to 30 dB.")

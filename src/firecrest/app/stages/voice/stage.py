@@ -11,7 +11,7 @@ from firecrest.app.stages.views import VOICE, VOICE_PAGES
 from firecrest.app.stages.voice import heart
 from firecrest.app.stages.voice.cards import card
 from firecrest.app.stages.voice.compare_page import ComparePage
-from firecrest.app.stages.voice.flatten_page import FlattenPage
+from firecrest.app.stages.voice.flatten_page import Filled, FlattenPage
 from firecrest.app.stages.voice.handles import Handles
 from firecrest.app.stages.voice.lane_view import LaneView
 from firecrest.app.stages.voice.pages import CurvesPage, LineUpPage, Page, ProtectPage
@@ -40,6 +40,7 @@ class VoiceStage(Stage):
         self._slow = Coalesced(self, self._refresh_lower)
         self.chosen: tuple[int, str] = (0, "way")
         self.page: Page | None = None
+        self._filled: Filled | None = None
         self.work = "lanes"
         self.views = Segments(VOICE, "View")
         self.views.chosen.connect(self.show_view)
@@ -101,6 +102,8 @@ class VoiceStage(Stage):
         box.addWidget(self._works())
         self.lanes: LaneView | None = None
         self.side: SideColumn | None = None
+        if isinstance(self.page, FlattenPage):
+            self._filled = self.page.filled
         self.page = None
         channel = self.chosen[0]
         made = {
@@ -112,6 +115,8 @@ class VoiceStage(Stage):
         }
         if self.work in made:
             self.page = made[self.work]()
+            if isinstance(self.page, FlattenPage) and self._filled is not None:
+                self.page.fill_in(self._filled)
             if isinstance(self.page, CurvesPage):
                 self.page.told_to = lambda text: self.session.told.emit(text, ())
                 box.addWidget(self._ways())
