@@ -68,3 +68,12 @@ def test_a_refused_text_goes_with_the_filter_it_stood_in(window, stage):
     assert len(window.session.design.voice.channels[0].blocks) == place
     window.undo()
     assert len(window.session.design.voice.channels[0].blocks) == place + 1
+
+
+def test_the_card_of_a_new_filter_opens_though_the_amplifiers_stays_last(window):
+    window.session.start(Document(project_of(read_demo("capstan"))), None)
+    window.show_stage("voice")
+    window.stage._add("low_shelf")
+    blocks = window.session.design.voice.channels[0].blocks
+    assert [b.kind for b in blocks[-2:]] == ["low_shelf", "own_crossover"]
+    assert window.stage.chosen == (0, f"block-{len(blocks) - 2}")

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
-from firecrest.present.plot.plot import Curve, Likely, Line, Mark, Plot, TintRun
+from firecrest.present.plot.plot import Curve, Likely, Line, Mark, Plot, Shortfall, Taken, TintRun
 from firecrest.present.size.portview import area_ticks
 
 BAND = 34.0
@@ -67,7 +67,10 @@ class ChartPainter:
         self._grid(plot)
         for run in plot.tints:
             self._tint(run)
-        self._shortfall(plot)
+        if plot.shortfall is not None:
+            self._hatched(plot.shortfall, theme()["flame"], theme()["yolk"])
+        if plot.taken is not None:
+            self._hatched(plot.taken, theme()["amber"], theme()["ambert"])
         if plot.likely is not None:
             self._likely(plot.likely)
         for curve in plot.curves:
@@ -182,14 +185,12 @@ class ChartPainter:
         self.p.setBrush(Qt.BrushStyle.NoBrush)
         self.p.drawPolyline(polygon(x, y))
 
-    def _shortfall(self, plot: Plot) -> None:
-        if plot.shortfall is None:
-            return
-        x, low = self.map(plot.shortfall.x, plot.shortfall.low)
-        _, high = self.map(plot.shortfall.x, plot.shortfall.high)
+    def _hatched(self, run: Shortfall | Taken, line: str, ground: str) -> None:
+        x, low = self.map(run.x, run.low)
+        _, high = self.map(run.x, run.high)
         shape = closed(x, low, x[::-1], high[::-1])
         self.p.setPen(Qt.PenStyle.NoPen)
-        self.p.setBrush(pattern_tile("hatch", theme()["flame"], theme()["yolk"], self.ratio))
+        self.p.setBrush(pattern_tile("hatch", line, ground, self.ratio))
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing, False)
         self.p.drawPolygon(shape)
         self.p.setRenderHint(QPainter.RenderHint.Antialiasing)

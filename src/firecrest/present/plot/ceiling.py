@@ -1,5 +1,6 @@
 """The ceiling as a plot: tints, promise, shortfall, and the read-out at the crosshair."""
 
+from dataclasses import replace
 from typing import SupportsFloat
 
 import numpy as np
@@ -22,6 +23,7 @@ from firecrest.present.plot.plot import (
     Readout,
     Row,
     Shortfall,
+    Taken,
     TintRun,
     nice_range,
     waiting,
@@ -226,14 +228,36 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
         ),
         promise=Curve(f"promise {brief.loudness.level:g} dB", a.frequency, flat, "stripe"),
         tints=tints_of(a, after),
+        shortfall=_laid_flat(_shortfall(a), a.frequency, shape),
+        taken=_taken(a, gain, after, without),
         marks=_dearest(a, gain, after),
     )
 
 
+def _laid_flat(short: Shortfall | None, frequency: Real, shape: Real) -> Shortfall | None:
+    """A shortfall where the promised shape is taken off."""
+    if short is None:
+        return None
+    off = np.interp(short.x, frequency, shape)
+    return replace(short, low=short.low - off, high=short.high - off)
+
+
+def _taken(a: Acoustic, gain: Real, after: Real, without: Real) -> Taken | None:
+    """Where bands take of the ceiling, in the band in which the dearest note is looked for."""
+    inside = _priced(a)
+    if not inside.any() or np.max(gain[inside]) < TO_BE_SEEN:
+        return None
+    return Taken(a.frequency[inside], after[inside], np.maximum(after, without)[inside])
+
+
+def _priced(a: Acoustic) -> Real:
+    low, high = a.reaches.band[0] / 2, max(a.f_hi, a.reaches.band[1])
+    return np.asarray((a.frequency >= low) & (a.frequency <= high))
+
+
 def _dearest(a: Acoustic, gain: Real, after: Real) -> tuple[Mark, ...]:
     """The note at which bands take most of the ceiling, where that is over half a dB."""
-    low, high = a.reaches.band[0] / 2, max(a.f_hi, a.reaches.band[1])
-    inside = (a.frequency >= low) & (a.frequency <= high)
+    inside = _priced(a)
     if not inside.any():
         return ()
     place = int(np.argmax(np.where(inside, gain, -np.inf)))

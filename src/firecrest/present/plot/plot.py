@@ -121,6 +121,15 @@ class Shortfall:
 
 
 @dataclass(frozen=True)
+class Taken:
+    """What a boost takes away: from ``low`` up to ``high`` over ``x``."""
+
+    x: Real
+    low: Real
+    high: Real
+
+
+@dataclass(frozen=True)
 class Plot:
     """A whole plot. ``x_axis`` is ``frequency`` (Hz), ``distance`` (m), ``area`` (cm2), all three
     logarithmic, or ``hours``, ``time`` (ms) or ``level`` (dB).
@@ -137,6 +146,7 @@ class Plot:
     tints: tuple[TintRun, ...] = ()
     promise: Curve | None = None
     shortfall: Shortfall | None = None
+    taken: Taken | None = None
     likely: Likely | None = None
     readout: Readout | None = None
     crosshair: float | None = None

@@ -292,10 +292,12 @@ class VoiceStage(Stage):
 
     def _add(self, kind: str) -> None:
         s, channel = self.session, self.chosen[0]
+        before = s.design.voice.channels[channel].blocks
         if s.attempt(lambda: s.apply(*edits.add_block(s.design, channel, kind))):
-            last = self._starts(channel)
-            if last:
-                self.choose(channel, f"block-{last[-1]}")
+            now = s.design.voice.channels[channel].blocks
+            new = next((k for k, block in enumerate(now) if before[k : k + 1] != (block,)), None)
+            if new is not None:
+                self.choose(channel, self._key_of(channel, ("blocks", new)))
 
     def add_way(self) -> None:
         """One more channel with drivers of its own."""
