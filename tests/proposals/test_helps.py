@@ -75,6 +75,16 @@ def test_nothing_is_said_where_nothing_is_short(slipway):
     assert with_help(why(assess(kept)), "") == why(assess(kept))
 
 
+def test_where_ways_cancel_inverting_one_helps_most():
+    assert what_helps(assess(read_demo("headland"))).startswith("Inverting mid helps most, 8.6 dB")
+
+
+def test_left_and_right_are_inverted_together(slipway):
+    levers = [x for x in levers_of(read_demo("breakwater")) if x.kind == "polarity"]
+    assert [[c.inverted for c in x.design.voice.channels] for x in levers] == [[False, True, True]]
+    assert not [x for x in levers_of(slipway) if x.kind == "polarity"]
+
+
 def test_levers_leave_what_they_do_not_change(slipway):
     for lever in levers_of(slipway):
         assert lever.design != slipway

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.vary import Figures, assess_many
+from firecrest.assessment.voicing.crossovers import crossovers
 from firecrest.core.errors import FirecrestError
 from firecrest.design.blocks import boost_of
 from firecrest.design.box import Port, RadiatorSet, placed, port_at
@@ -23,7 +24,6 @@ from firecrest.proposals.inverse import tuning_of, with_tuning
 from firecrest.proposals.sizing import scaled
 
 CELLS, VOLTS, GRAMS, SHARE, BOOST, AIR = 2, 1.2, 0.020, 0.15, 2.0, 1.1
-GRID = EDIT_GRID[::2]
 
 
 @dataclass(frozen=True)
@@ -51,7 +51,7 @@ def helps(assessment: Assessment) -> list[Help]:
         return []
     levers = list(levers_of(assessment.design))
     designs = [assessment.design, *(lever.design for lever in levers)]
-    before, *after = assess_many(designs, GRID, assessment.memo)
+    before, *after = assess_many(designs, EDIT_GRID, assessment.memo)
     found = [
         Help(lever, figures.loudness - before.loudness, _apart(figures, before))
         for lever, figures in zip(levers, after, strict=True)
@@ -69,7 +69,7 @@ def _apart(after: Figures, before: Figures) -> float | None:
 
 def levers_of(design: Design) -> Iterator[Lever]:
     """All levers that a design has."""
-    for make in (_swing, _mass, _tuning, _boost, _area, _air):
+    for make in (_swing, _mass, _tuning, _boost, _area, _air, _polarity):
         yield from make(design)
 
 
@@ -152,6 +152,20 @@ def _air(design: Design) -> Iterator[Lever]:
             yield Lever("air", AIR, 0, set_number(design, path, stated * AIR))
         else:
             yield Lever("air", AIR, 0, scaled(design, AIR ** (1 / 3)))
+
+
+def _polarity(design: Design) -> Iterator[Lever]:
+    """A way turned over, of those that are crossed over with a lower one; with its like, since
+    left and right stay in step.
+    """
+    met = crossovers(design.voice)
+    for lower, frequency in sorted({(c.lower, c.frequency) for c in met}):
+        places = [c.higher for c in met if (c.lower, c.frequency) == (lower, frequency)]
+        made = design
+        for place in places:
+            path = ("voice", "channels", place, "inverted")
+            made = replace_at(made, path, not design.voice.channels[place].inverted)
+        yield Lever("polarity", 1, places[0], made)
 
 
 def _wider(design: Design, place: int, chamber: int) -> Design:

@@ -23,6 +23,7 @@ TRIED = {
     "width": "port area",
     "radiator": "another radiator",
     "air": "more air",
+    "polarity": "inverted ways",
 }
 WORTH = 0.2
 """dB of loudness below which a lever is not named."""
@@ -43,12 +44,13 @@ def what_helps(assessment: Assessment) -> str:
         tried = joined(list(dict.fromkeys(TRIED[x.lever.kind] for x in found)))
         return f"No small change by itself helps; tried: {tried}."
     best = found[0]
-    lever = _lever(best)
+    lever = _lever(assessment.design, best)
     text = f"{lever[0].upper()}{lever[1:]} helps most, {figure(best.loudness, 1)} dB"
     volts = next((x for x in found if x.lever.kind in ("cells", "volts")), None)
     code = code_at(a.limits[a.loudness.limit], a.loudness.point)
     if volts is not None and volts is not best and code in ("V", "P"):
-        text += f"; {_lever(volts)} would bring {figure(max(volts.loudness, 0.0), 1)} dB"
+        gain = figure(max(volts.loudness, 0.0), 1)
+        text += f"; {_lever(assessment.design, volts)} would bring {gain} dB"
     return f"{text}."
 
 
@@ -64,9 +66,11 @@ def helping(design: Design) -> Iterator[str]:
     yield what_helps(assess(design, Memo()))
 
 
-def _lever(found: Help) -> str:
+def _lever(design: Design, found: Help) -> str:
     """A lever in words, as a subject."""
     lever = found.lever
+    pairs = zip(design.voice.channels, lever.design.voice.channels, strict=True)
+    turned = [now.name for now, then in pairs if now.inverted != then.inverted]
     more = "more" if lever.step > 0 else "less"
     return {
         "cells": "two more cells in series",
@@ -77,6 +81,7 @@ def _lever(found: Help) -> str:
         "width": "a port 15 % wider",
         "radiator": "one more radiator",
         "air": "a tenth more air",
+        "polarity": f"inverting {joined(turned) if turned else 'a way'}",
     }[lever.kind]
 
 
