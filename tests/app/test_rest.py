@@ -13,7 +13,7 @@ def test_jobs_run_one_after_another_once_the_hand_rests(qtbot):
     rest.start([lambda: 1, lambda: 2], found.append)
     settle()
     assert found == []
-    qtbot.waitUntil(lambda: found == [1, 2])
+    qtbot.waitUntil(lambda: found == [1, 2] and not rest.running)
     assert not rest.running
 
 

@@ -78,7 +78,7 @@ class _Column:
 
 
 SHEET_FACTS = ("name", "origins", "tolerances", "set_aside", "shelf")
-NO_COLUMN = (*SHEET_FACTS, "efficiency", "other_outputs", "curves")
+NO_COLUMN = (*SHEET_FACTS, "efficiency", "other_outputs", "own_filter", "curves")
 
 
 def scalar_keys(kind: str) -> list[str]:
