@@ -9,10 +9,12 @@ from PySide6.QtWidgets import QPushButton
 from scipy.io import wavfile
 
 from firecrest.app.playing import player
+from firecrest.app.work import Task
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
 from tests.app.helpers import click, menu, rested, settle
+from tests.app.jobs import where
 
 
 @pytest.fixture
@@ -279,3 +281,15 @@ def test_a_page_left_while_it_was_to_be_worked_out_is_not_drawn_any_more(stage, 
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     QTest.qWait(200)
     assert not wrong
+
+
+def test_what_searches_and_renders_loads_no_window_in_the_other_process(window, stage):
+    click(page(stage, "flatten").search_button)
+    rested(stage)
+    click(page(stage, "compare").render_button)
+    rested(stage)
+    asked, found = Task(window), []
+    asked.some.connect(found.append)
+    asked.start(where)
+    rested(asked)
+    assert [qt for _, qt in found] == [[]]

@@ -1,6 +1,5 @@
 """Compare: two presets, or with and without EQ, matched in level, on a plot and to hear."""
 
-from collections.abc import Iterator
 from pathlib import Path
 
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QProgressBar, QPushButton
@@ -19,21 +18,12 @@ from firecrest.core.arrays import Real
 from firecrest.core.errors import FirecrestError, RangeError
 from firecrest.core.reading import read_quantity
 from firecrest.core.voice.programme_sound import PROGRAMMES
-from firecrest.design.design import Design
-from firecrest.design.voice import Voice
 from firecrest.files.sound import read_sound, write_sound
 from firecrest.present.voice import compare
 
 OWN = "A WAV of yours…"
 LEVELS = (40.0, 130.0)
 WAVS = "Sound (*.wav);;All files (*)"
-
-
-def sounds(
-    design: Design, voices: tuple[Voice, Voice], source: Source, level: float
-) -> Iterator[float | Rendered]:
-    """What the child process is asked for."""
-    yield from rendered(design, voices, source, level)
 
 
 class ComparePage(Page):
@@ -185,7 +175,7 @@ class ComparePage(Page):
             names = (self.first.currentText(), self.second.currentText())
             voices = tuple(compare.voice_named(s.design, name) for name in names)
             self.made, self._made_of = None, self._wanted()
-            self._job.start(sounds, s.design, voices, self.source(), level)
+            self._job.start(rendered, s.design, voices, self.source(), level)
             self._idle()
 
         s.attempt(_begin)

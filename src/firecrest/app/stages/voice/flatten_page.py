@@ -1,6 +1,5 @@
 """Flatten: automatic EQ with its price shown before it is taken."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QProgressBar, QPushButton, QWidget
@@ -26,7 +25,6 @@ from firecrest.assessment.voicing.flattening import (
 from firecrest.core.errors import FirecrestError, ReadingError
 from firecrest.core.reading import read_quantity
 from firecrest.core.voice.equaliser import Bounds, Solved, equalise
-from firecrest.core.voice.equaliser import Task as EqTask
 from firecrest.design.design import Design
 from firecrest.present.voice import advice
 from firecrest.present.voice.flatten import band_of, facts_of, read_points
@@ -34,11 +32,6 @@ from firecrest.present.voice.plots import hz
 
 SHAPES = (("flat", "Flat"), ("tilt", "Tilt"), ("warm", "Warm"), ("points", "Points"))
 WHERE = (("axis", "On axis"), ("window", "±30° window"), ("power", "Whole fan"))
-
-
-def solved(task: EqTask, count: int) -> Iterator[Solved]:
-    """Better and better bands: what the child process is asked for."""
-    yield from equalise(task, count)
 
 
 @dataclass(frozen=True)
@@ -189,7 +182,7 @@ class FlattenPage(Page):
             assert start.acoustic is not None
             asked = flattening(start, start.acoustic, wish)
             self._asked, self.found = (s.design, wish, asked), None
-            self._job.start(solved, asked.task, wish.count)
+            self._job.start(equalise, asked.task, wish.count)
             self._busy()
 
         s.attempt(_begin)
