@@ -215,3 +215,13 @@ def test_both_corners_are_set_where_to_cross(window, stage):
     assert window.session.design.voice.channels[1].blocks[1].frequency == 3000.0
     assert window.session.design.voice.channels[2].blocks[0].frequency == 3000.0
     QApplication.processEvents()
+
+
+def test_a_lane_is_whole_beside_a_short_card(window):
+    window.session.start(Document(project_of(read_demo("capstan"))), None)
+    window.show_stage("voice")
+    window.stage.choose(0, "delay")
+    window.stage._add("low_shelf")
+    settle()
+    lane = window.stage.lanes.rows[0]
+    assert lane.visibleRegion().boundingRect().height() == lane.height()

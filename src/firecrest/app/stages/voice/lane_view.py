@@ -26,6 +26,7 @@ from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.voice.lanes import Item, Lane, Line
 
 WIDTH, HEIGHT, PLATE = 70, 62, 80
+GAP = 8
 WIRE = 6
 TOP = int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop)
 BOTTOM = int(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom)
@@ -265,7 +266,7 @@ class LaneView(QWidget):
         super().__init__()
         box = QVBoxLayout(self)
         box.setContentsMargins(0, 2, 0, 2)
-        box.setSpacing(8)
+        box.setSpacing(GAP)
         self.rows: list[LaneRow] = []
         for k, lane in enumerate(lanes):
             row = LaneRow(k, lane)
@@ -274,6 +275,11 @@ class LaneView(QWidget):
             box.addWidget(row)
             self.rows.append(row)
         box.addStretch(1)
+
+    @property
+    def whole(self) -> int:
+        """Height of all lanes, before the size of the text."""
+        return len(self.rows) * (HEIGHT + GAP)
 
     def show_lanes(self, lanes: tuple[Lane, ...], chosen: tuple[int, str] | None) -> None:
         """Another state of the same lanes."""

@@ -28,6 +28,7 @@ from firecrest.present.voice.lanes import filters_used, grouped, has_handle, lan
 from firecrest.proposals.ways import with_way
 
 CARD_WIDTH = 262
+SCROLLBAR = 14
 
 
 class VoiceStage(Stage):
@@ -202,7 +203,9 @@ class VoiceStage(Stage):
         head.addWidget(more)
         box.addLayout(head)
         self.lanes = LaneView(lanes(self.session.assessment), self.choose, self.ask)
-        box.addWidget(scrolled(self.lanes), 1)
+        scroll = scrolled(self.lanes)
+        fix(scroll, least_height=self.lanes.whole + SCROLLBAR)  # however short the card is
+        box.addWidget(scroll, 1)
         row.addWidget(left, 1)
         places = self._places()
         self.side = SideColumn(self.session, card(self.session, *self.chosen, places))
