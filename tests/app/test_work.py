@@ -124,7 +124,7 @@ for cycle in range(3):
     window.show_stage("parts")
     panel = window.stage.shelf
     window.stage.session.edit_number(("box", "case", "depth"), 0.18 + 0.001 * cycle)
-    for _ in range(400):
+    for _ in range(2000):  # left as soon as it is there; a loaded machine takes its time
         QTest.qWait(10)
         if panel.judged.outcomes and not panel.judged.chooser.running:
             break
