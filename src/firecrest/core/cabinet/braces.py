@@ -1,0 +1,119 @@
+"""Braces and dividers: plates square to an axis, over the whole inside cross-section."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from firecrest.core.arrays import Number
+from firecrest.core.cabinet.cutouts import Rectangle, Round, area, half_size
+from firecrest.core.cabinet.frames import Vector
+from firecrest.core.cabinet.shapes.shell import Field
+from firecrest.core.cabinet.solids import Solid, brick, solid
+
+ACROSS = {"x": ("z", "y"), "y": ("x", "z"), "z": ("x", "y")}
+"""The axes that a window's a and b lie along."""
+ORDER = "xyz"
+
+
+@dataclass(frozen=True)
+class Brace:
+    """A plate of thickness ``t`` with its middle ``at`` along ``axis``; ``groove`` deep in walls.
+
+    A divider has no window and parts two chambers.
+    """
+
+    name: str
+    axis: str
+    at: Number
+    t: Number
+    window: Rectangle | Round | None = None
+    divider: bool = False
+    groove: Number = 0.0
+
+    @property
+    def faces(self) -> tuple[Number, Number]:
+        """Where its two faces are along its axis."""
+        return self.at - self.t / 2, self.at + self.t / 2
+
+
+def sides(brace: Brace, inner: Sequence[Number]) -> tuple[Number, Number]:
+    """The inside cross-section that it spans, of a block of inner size (x, y, z)."""
+    a, b = (inner[ORDER.index(axis)] for axis in ACROSS[brace.axis])
+    return a, b
+
+
+def air_taken(brace: Brace, section: Number) -> Number:
+    """Air that it takes of an inside cross-section of so much area."""
+    window = 0.0 if brace.window is None else area(brace.window)
+    return (section - window) * brace.t
+
+
+def grooves(brace: Brace, inner: Sequence[Number]) -> dict[str, Number]:
+    """Material that its grooves take of each panel."""
+    a, b = sides(brace, inner)
+    ends = {"x": ("left", "right"), "y": ("bottom", "top"), "z": ("back", "front")}
+    along_a, along_b = ACROSS[brace.axis]
+    gone: dict[str, Number] = {}
+    for axis, long in ((along_a, b), (along_b, a)):
+        for panel in ends[axis]:
+            gone[panel] = brace.groove * brace.t * long
+    return gone
+
+
+def split(
+    fields: Mapping[str, Field], braces: Iterable[Brace], low: Vector, high: Vector
+) -> dict[str, Field]:
+    """Fields of a box with the largest rest each way that braces leave of them."""
+    ways = {
+        "front": ("x", "y"), "back": ("x", "y"), "left": ("z", "y"), "right": ("z", "y"),
+        "top": ("x", "z"), "bottom": ("x", "z"),
+    }  # fmt: skip
+    braces = list(braces)
+    rest = {}
+    for axis in ORDER:
+        k = ORDER.index(axis)
+        faces = sorted(tuple(float(f) for f in b.faces) for b in braces if b.axis == axis)
+        starts = [low[k], *(f[1] for f in faces)]
+        ends = [*(f[0] for f in faces), high[k]]
+        free = max(float(e - s) for s, e in zip(starts, ends, strict=True))
+        rest[axis] = free, float(high[k] - low[k])
+    found = {}
+    for name, field in fields.items():
+        if name not in ways or field.r is not None:
+            found[name] = field
+            continue
+        a, b = (_least(size, *rest[way]) for size, way in zip((field.a, field.b), ways[name],
+                                                              strict=True))  # fmt: skip
+        found[name] = replace(field, a=a, b=b)
+    return found
+
+
+def _least(size: Number, rest: float, whole: float) -> float:
+    """A way that no brace parts stays as it is, rounded edges included."""
+    return float(size) if rest >= whole - 1e-12 else min(float(size), rest)
+
+
+def solid_of(brace: Brace, lowest: Vector, highest: Vector) -> Solid:
+    """A brace as bricks round its window, whose corners are taken sharp."""
+    k = ORDER.index(brace.axis)
+    start, end = (float(f) for f in brace.faces)
+    a, b = (ORDER.index(axis) for axis in ACROSS[brace.axis])
+
+    low, high = ([float(c) for c in corner] for corner in (lowest, highest))
+
+    def piece(a0: float, a1: float, b0: float, b1: float) -> tuple[Vector, Vector]:
+        first, last = [0.0] * 3, [0.0] * 3
+        first[k], last[k] = start, end
+        first[a], last[a], first[b], last[b] = a0, a1, b0, b1
+        return (first[0], first[1], first[2]), (last[0], last[1], last[2])
+
+    if brace.window is None:
+        return solid([brick(*piece(low[a], high[a], low[b], high[b]))])
+    half_a, half_b = (float(h) for h in half_size(brace.window))
+    mid_a, mid_b = (low[a] + high[a]) / 2, (low[b] + high[b]) / 2
+    rims = [
+        piece(low[a], mid_a - half_a, low[b], high[b]),
+        piece(mid_a + half_a, high[a], low[b], high[b]),
+        piece(mid_a - half_a, mid_a + half_a, low[b], mid_b - half_b),
+        piece(mid_a - half_a, mid_a + half_a, mid_b + half_b, high[b]),
+    ]
+    return solid([brick(*rim) for rim in rims])

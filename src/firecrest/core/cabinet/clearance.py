@@ -1,0 +1,152 @@
+"""How far things are from walls and from each other, and what can be taken out again.
+
+Least wanted: 5 mm between still things (tolerance and rattle), 10 mm round a magnet for air, 3 mm
+from a moving radiator's envelope; estimates.
+"""
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from math import pi, sqrt
+
+import numpy as np
+
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet.cutouts import Rectangle, Truncated, across, area
+from firecrest.core.cabinet.distance import apart
+from firecrest.core.cabinet.frames import Frame
+from firecrest.core.cabinet.parts import Driver, Framed, Knob, Part, Port, middle_line
+from firecrest.core.cabinet.shapes.shell import Shell
+from firecrest.core.cabinet.solids import Solid, beyond, disc, lathe
+
+STILL, MAGNET, MOVING = 0.005, 0.010, 0.003
+SOFT_GROUND = 0.010
+POCKET_LEAST = 0.003
+OUTFLOW = 0.6
+"""Estimates: soft ground below a box, what a pocket leaves of a panel, a vent's sharp edges."""
+AIR_DENSITY, AIR_HEAT, ROOM = 1.204, 1005.0, 293.15
+GRAVITY = 9.80665
+
+
+@dataclass(frozen=True)
+class Gap:
+    """Least distance in m to ``wall``; negative where a part stands in it."""
+
+    gap: float
+    wall: str
+
+
+def wall_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
+    """Of what lies past its own panel's inner face to all other inner faces; None of nothing."""
+    points = [beyond(piece, at, at.t - 1e-9) for piece in solid.pieces]
+    every = np.concatenate(points)
+    if not len(every):
+        return None
+    gaps = [
+        Gap(float(np.min(wall.gap(every))), wall.name) for wall in shell.walls if wall.name != own
+    ]
+    return min(gaps, key=lambda g: g.gap)
+
+
+def removable(part: Driver, openings: Iterable[float]) -> bool:
+    """Whether a driver comes out: its magnet through its cut-out, or its frame by a panel's hole.
+
+    ``openings``: narrowest way through of every other opening, screwed panels included.
+    """
+    if part.from_inside:
+        return any(way >= float(part.frame) for way in openings)
+    return float(part.magnet_d) <= float(across(part.cut)) + 1e-9
+
+
+def free_length(
+    port: Port, at: Frame, shell: Shell, others: Iterable[Solid], most: float = 3.0
+) -> tuple[float, Real]:
+    """How far a cylinder of the bore runs on from the open end, and where that end is."""
+    stretches, end, ahead = middle_line(port, at)
+    _, a, b = stretches[-1][-1]
+    r = float(port.bore) / 2
+    rim = disc(end, a, b, r)
+
+    def within(s: float) -> bool:
+        return all(float(np.min(w.gap(rim + s * ahead))) >= 0 for w in shell.walls)
+
+    free = _farthest(within, most)
+    for other in others:
+        for piece in other.pieces:
+            points = piece.reshape(-1, 3)
+            if apart(np.concatenate([rim, rim + free * ahead]), points) > 0:
+                continue
+
+            def clear(s: float, points: Real = points) -> bool:
+                return apart(np.concatenate([rim, rim + s * ahead]), points) > 1e-6
+
+            free = _farthest(clear, free)
+    return free, end
+
+
+def _farthest(holds: Callable[[float], bool], most: float) -> float:
+    """The largest s up to ``most`` up to which ``holds``, to 10 micrometres."""
+    if not holds(0.0):
+        return 0.0
+    low, high = 0.0, most
+    while high - low > 1e-5:
+        middle = (low + high) / 2
+        low, high = (middle, high) if holds(middle) else (low, middle)
+    return low
+
+
+@dataclass(frozen=True)
+class KnobFit:
+    """Panel under a knob, the most its bushing takes, and how much a pocket must thin it by."""
+
+    panel: float
+    most: float
+    thin_by: float
+
+    @property
+    def needs_plate(self) -> bool:
+        """Whether the pocket would leave less than a panel should keep."""
+        return self.thin_by > 0 and self.panel - self.thin_by < POCKET_LEAST
+
+
+def knob_fit(knob: Knob, t: float) -> KnobFit:
+    """A knob's bushing against its panel."""
+    most = float(knob.bushing - knob.nut)
+    return KnobFit(t, most, max(t - most, 0.0))
+
+
+def down_firing_height(part: Framed) -> float:
+    """Least height of feet under what fires down.
+
+    The gap's area equals the cone's round its cut-out; travel, sag and soft ground come on top.
+    """
+    sounding = float(part.sd) if part.sd is not None else float(area(part.cut))
+    cut = part.cut
+    d = float(cut.a if isinstance(cut, Rectangle) else cut.d)
+    sag = 0.0 if isinstance(part, Driver) else float(part.sag)
+    return sounding / (pi * d) + float(part.xmax or 0.0) + sag + SOFT_GROUND
+
+
+def vent_area(heat: float, height: float, rise: float) -> float:
+    """Area in m2 of each of two vents ``height`` apart that carry ``heat`` W at ``rise`` K.
+
+    Chimney draught: heat = rho cp A 0.6 sqrt(g h dT/T) dT.
+    """
+    draught = sqrt(GRAVITY * height * rise / ROOM)
+    return heat / (AIR_DENSITY * AIR_HEAT * rise * OUTFLOW * draught)
+
+
+def ahead_of(frame: Frame, r: float, start: float, end: float) -> Real:
+    """A cylinder of radius ``r`` inwards of a place, for what must stay free there."""
+    return lathe(frame, [(start, r), (end, r)])
+
+
+def screw_margins(part: Framed, circle: float, hole: float) -> tuple[float, float]:
+    """How far screw holes are inside the frame's edge and off the cut-out."""
+    cut = float(part.cut.d) if not isinstance(part.cut, Rectangle) else float(part.cut.a)
+    return (float(part.frame) - circle - hole) / 2, (circle - hole - cut) / 2
+
+
+def flats_wide(part: Part, frames: Mapping[str, Frame]) -> bool:
+    """Whether a part's own outline has flats."""
+    cut = getattr(part, "cut", None)
+    return isinstance(cut, Truncated) and part.mount.panel in frames

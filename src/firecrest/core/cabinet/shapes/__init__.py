@@ -1,0 +1,1 @@
+"""Shapes of cases: for each its volumes, panels and inner walls."""

@@ -1,0 +1,61 @@
+"""Masses of a case and all in it, each with where it sits."""
+
+from collections.abc import Iterable, Mapping, Sequence
+
+from firecrest.core.cabinet.balance import Weighed
+from firecrest.core.cabinet.braces import Brace, air_taken, sides
+from firecrest.core.cabinet.frames import Frame
+from firecrest.core.cabinet.materials import Infill, Material, material_share
+from firecrest.core.cabinet.parts import Part, centre, hole, placed, recess
+from firecrest.core.cabinet.shapes.shell import Body, Shell, difference
+
+
+def shell_body(shell: Shell, parts: Iterable[Part]) -> Body:
+    """Walls less openings, recesses and knobs' holes, with their middle."""
+    gone = [shell.inside]
+    for part in parts:
+        at = placed(part, dict(shell.frames))
+        sunk = float(recess(part))
+        deep = float(getattr(part, "recess", 0.0))
+        if sunk > 0:
+            gone.append(Body(sunk, at.at(0.0, 0.0, deep / 2)))
+        through = float(hole(part, at.t))
+        if through > 0:
+            start = deep if sunk > 0 else 0.0
+            gone.append(Body(through, at.at(0.0, 0.0, (start + at.t) / 2)))
+    return difference(shell.outside, *gone)
+
+
+def case_mass(body: Body, material: Material, infill: Infill | None, wall: float) -> Weighed:
+    """The bare case; of a print only a share of the wall is material."""
+    share = float(material_share(infill, wall))
+    return Weighed("case", float(body.volume) * float(material.density) * share, body.centre)
+
+
+def brace_masses(braces: Iterable[Brace], shell: Shell, density: float) -> list[Weighed]:
+    """Braces and dividers by the air they take: what sits in grooves replaces wall."""
+    inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
+    middle = [(h + lo) / 2 for lo, h in zip(shell.low, shell.high, strict=True)]
+    made = []
+    for brace in braces:
+        a, b = sides(brace, inner)
+        at = list(middle)
+        at["xyz".index(brace.axis)] = float(brace.at)
+        mass = density * float(air_taken(brace, a * b))
+        made.append(Weighed(brace.name, mass, (at[0], at[1], at[2])))
+    return made
+
+
+def part_masses(parts: Iterable[Part], frames: Mapping[str, Frame]) -> list[Weighed]:
+    """Parts by their stated mass."""
+    return [Weighed(p.name, float(p.mass), centre(p, placed(p, dict(frames)))) for p in parts]
+
+
+def foot_masses(
+    points: Sequence[tuple[float, float]], each: float, lowest: float, height: float
+) -> list[Weighed]:
+    """Feet at (x, z), half their height below the case."""
+    return [
+        Weighed(f"foot {k + 1}", each, (x, lowest - height / 2, z))
+        for k, (x, z) in enumerate(points)
+    ]
