@@ -12,7 +12,8 @@ from firecrest.assessment.assess import assess
 from firecrest.assessment.openings.port import port_area, port_outer_volume
 from firecrest.assessment.wiring import driver_count, wiring_of
 from firecrest.core.note import note
-from firecrest.design.box import ContentItem, Port
+from firecrest.design.box import Port
+from firecrest.design.case import ContentItem
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
 

@@ -61,7 +61,7 @@ def test_every_chamber_gets_the_air_it_was_given(air):
 
 
 def test_air_beyond_every_depth_is_refused_and_measured_air_is_stated():
-    with pytest.raises(RangeError, match="takes a depth of"):
+    with pytest.raises(RangeError, match="Depth cannot give that much air"):
         with_volumes(BREAKWATER, {0: 4.0})
     stated = set_number(BREAKWATER, ("box", "chambers", 1, "stated_volume"), 0.002)
     made = with_volumes(stated, {0: 0.015, 1: 0.0025})

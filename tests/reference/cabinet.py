@@ -6,8 +6,6 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
 from firecrest.core.cabinet import parts
 from firecrest.core.cabinet.braces import Brace
 from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, Truncated
@@ -75,7 +73,7 @@ def shape_of(said: dict[str, Any]):
         return prism.Prism(
             said["axis"],
             said["length"],
-            np.array(said["points"]),
+            tuple(tuple(p) for p in said["points"]),
             tuple(said["names"]),
             tuple(said["t"]),
             tuple(said["ends"]),
@@ -89,7 +87,11 @@ def shape_of(said: dict[str, Any]):
         keys = ("R", "front", "bottom", "t", "t_front", "t_bottom")
         return ball.Ball(*(said[k] for k in keys)), ball
     if kind == "vase":
-        return vase.Vase(np.array(said["profile"]), said["t"], said["t_floor"], said["t_top"]), vase
+        high = said["profile"][-1][0]
+        wide = max(r for _, r in said["profile"])
+        shares = tuple((h / high, r / wide) for h, r in said["profile"])
+        walls = (said[k] for k in ("t", "t_floor", "t_top"))
+        return vase.Vase(shares, high, wide, *walls), vase
     edge, layers = said["outline"], said["layers"]
     front = layers.index("ring")
     rings = layers.count("ring")

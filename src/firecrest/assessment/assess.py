@@ -11,7 +11,7 @@ from functools import cached_property
 import numpy as np
 
 from firecrest.assessment.acoustic import EDIT_GRID
-from firecrest.assessment.cabinet import CabinetResult
+from firecrest.assessment.cabinet.rollup import CabinetResult
 from firecrest.assessment.chain import Link, links
 from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.doubt.bands import Doubt

@@ -8,8 +8,8 @@ from firecrest.core.air import Air, air_at
 from firecrest.core.arrays import Number, largest, least
 from firecrest.core.limits.programme import PROGRAMMES, Programme
 from firecrest.design.blocks import passes
-from firecrest.design.box import Case
 from firecrest.design.brief import Brief, Conditions, Edges, Listening
+from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.voice import Channel
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.assessment.cabinet import CabinetResult
+from firecrest.assessment.cabinet.rollup import CabinetResult
 from firecrest.assessment.conditions import lowest_low_pass, playing_level, programme_of
 from firecrest.assessment.electrical import playing, store_of
 from firecrest.assessment.lower import inputs

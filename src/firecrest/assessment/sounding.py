@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from firecrest.assessment.acoustic import ratings_of, transfers_from
-from firecrest.assessment.cabinet import CabinetResult, cabinet
+from firecrest.assessment.cabinet.rollup import CabinetResult, cabinet
 from firecrest.assessment.conditions import (
     air_of,
     duty_of,

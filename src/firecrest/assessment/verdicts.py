@@ -7,7 +7,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from firecrest.assessment.cabinet import CabinetResult
+from firecrest.assessment.cabinet.rollup import CabinetResult
 from firecrest.core.arrays import Number, Real
 from firecrest.core.limits.loudness import Loudness
 from firecrest.core.limits.reach import INSIDE, LOWER, NONE, REACH_NOTES, Crossing

@@ -10,7 +10,9 @@ from typing import Annotated, Any, Literal, TypeVar
 from pydantic import Field
 from pydantic.dataclasses import dataclass
 
+from firecrest.design.case import Case
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
+from firecrest.design.mount import Mount
 from firecrest.design.parts import DriverPart, RadiatorPart
 
 OUTSIDE = "outside"
@@ -35,42 +37,6 @@ class Position:
         digits=0,
         help="Negative is behind the front: the depth of the box for an opening in its back.",
     )
-
-
-@dataclass(frozen=True, kw_only=True, config=MODEL)
-class ContentItem:
-    """Something else in the case: brace, terminal, handle, feet, paint."""
-
-    name: str = text("Name")
-    count: int = number("Count", "number", 1, 1000, "", default=1, digits=0)
-    volume: float = number("Air it takes", "volume", 0, 1, "L", default=0.0, digits=2)
-    mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
-    price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)
-    chamber: str = identity("main", "Chamber")
-
-
-@dataclass(frozen=True, kw_only=True, config=MODEL)
-class Case:
-    """Six panels around everything."""
-
-    length: float = number("Length", "length", 0.03, 3, "mm", digits=0)
-    height: float = number("Height", "length", 0.03, 3, "mm", digits=0)
-    depth: float = number("Depth", "length", 0.03, 3, "mm", digits=0)
-    wall: float = number("Panel thickness", "length", 0.001, 0.1, "mm", default=0.012, digits=1)
-    density: float = number(
-        "Panel density",
-        "density",
-        20,
-        9000,
-        "kg/m³",
-        default=680.0,
-        digits=0,
-        help="Birch ply about 680, MDF 750, solid PLA 1240.",
-    )
-    price_per_area: float = number(
-        "Panel price", "money per area", 0, 1e4, "€/m²", default=30.0, digits=0
-    )
-    contents: tuple[ContentItem, ...] = items("Other contents", default=())
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -200,6 +166,7 @@ class DriverGroup:
         help="Opposed drivers move apart and together: their forces on the case cancel.",
     )
     place: Position = Position()
+    mounts: tuple[Mount, ...] = items("Places", default=(), most=128)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -232,6 +199,7 @@ class RadiatorSet:
     chamber: str = identity("main", "Chamber")
     opens_to: str = identity(OUTSIDE, "Opens to")
     place: Position = Position()
+    mounts: tuple[Mount, ...] = items("Places", default=(), most=128)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -273,6 +241,9 @@ class Port:
         default=0,
         digits=0,
         help="Right-angle turns of a folded port; the length is along its middle.",
+    )
+    fold: Literal["up", "down", "left", "right"] = choice(
+        "First bend goes", default="up", help="As its panel is seen from outside."
     )
     mounting: Mounting = choice(
         "Ends sit",
@@ -324,6 +295,7 @@ class Port:
     chamber: str = identity("main", "Chamber")
     opens_to: str = identity(OUTSIDE, "Opens to")
     place: Position = Position()
+    mounts: tuple[Mount, ...] = items("Places", default=(), most=128)
 
 
 Opening = Annotated[Port | RadiatorSet, Field(discriminator="kind")]

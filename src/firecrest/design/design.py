@@ -15,10 +15,11 @@ from firecrest.design.fields import MODEL, text
 from firecrest.design.ids import HasId
 from firecrest.design.outputs import carried
 from firecrest.design.power import BUS, Power
+from firecrest.design.shapes import shape_problems
 from firecrest.design.sources import Pack
 from firecrest.design.voice import Channel, Voice
 
-SCHEMA_VERSION = 7
+SCHEMA_VERSION = 8
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -81,12 +82,11 @@ def _names(design: Design) -> list[str]:
 def _case_room(design: Design) -> list[str]:
     """Walls leave room, and chambers share no more than the interior."""
     case = design.box.case
-    problems = []
-    if min(case.length, case.height, case.depth) <= 2 * case.wall + 1e-3:
-        problems.append(
-            f"panels of {case.wall * 1e3:.3g} mm leave no room inside "
-            f"{case.length * 1e3:.4g} x {case.height * 1e3:.4g} x {case.depth * 1e3:.4g} mm"
-        )
+    problems = list(shape_problems(case))
+    known = [c.id for c in design.box.chambers]
+    problems += [
+        f"there is no chamber {f.chamber}" for f in case.fittings if f.chamber not in known
+    ]
     if sum(c.share for c in design.box.chambers) > 1 + 1e-9:
         problems.append("the chambers share more than the interior")
     return problems

@@ -120,6 +120,14 @@ def _voices_got_ways(body: dict[str, Any]) -> dict[str, Any]:
     return body
 
 
+def _cases_got_drawn(body: dict[str, Any]) -> dict[str, Any]:
+    """8: a case has a shape, panels of their own, braces and feet, and things have places in it.
+
+    All of it may be missing: a box without places keeps its air, weight and price as they were.
+    """
+    return body
+
+
 STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _parts_got_sheets,
     2: _boxes_got_pairs_and_places,
@@ -127,6 +135,7 @@ STEPS: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     4: _designs_became_projects,
     5: _leads_got_wire,
     6: _voices_got_ways,
+    7: _cases_got_drawn,
 }
 """From version -> function that returns the body of the next version."""
 

@@ -24,6 +24,17 @@ class FramedPart(Sheet):
     displacement: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     frame: float | None = number("Frame diameter", "length", 0.01, 1, "mm", default=None, digits=0)
     cut_out: float | None = number("Cut-out", "length", 0.005, 1, "mm", default=None, digits=0)
+    flats: float | None = number(
+        "Cut-out, between flats",
+        "length",
+        0.005,
+        1,
+        "mm",
+        default=None,
+        empty="round",
+        digits=0,
+        help="Of a frame with two straight sides.",
+    )
     depth: float | None = number(
         "Depth behind the panel", "length", 0.001, 1, "mm", default=None, digits=0
     )
@@ -198,6 +209,28 @@ class DriverPart(FramedPart):
         digits=0,
         help="The highest that its maker recommends.",
     )
+    magnet_diameter: float | None = number(
+        "Magnet diameter",
+        "length",
+        0.003,
+        1,
+        "mm",
+        default=None,
+        empty="estimate",
+        digits=0,
+        help="Empty: 0.6 of the cut-out, an estimate.",
+    )
+    magnet_height: float | None = number(
+        "Magnet height",
+        "length",
+        0.001,
+        1,
+        "mm",
+        default=None,
+        empty="estimate",
+        digits=0,
+        help="Empty: 0.3 of the depth, an estimate.",
+    )
     curves: tuple[MeasuredCurve, ...] = items("Measured curves", default=(), most=8)
 
 
@@ -238,4 +271,15 @@ class RadiatorPart(FramedPart):
     )
     xmax: float | None = number(
         "Travel, one way", "length", 1e-4, 0.1, "mm", default=None, symbol="Xmax", digits=1
+    )
+    end_diameter: float | None = number(
+        "Diameter at its rear",
+        "length",
+        0.003,
+        1,
+        "mm",
+        default=None,
+        empty="estimate",
+        digits=0,
+        help="Empty: half its cut-out, an estimate.",
     )

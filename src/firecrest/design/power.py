@@ -8,6 +8,7 @@ from pydantic.dataclasses import dataclass
 from firecrest.core.power.wire import resistance
 from firecrest.design.amplifiers import Amplifier, DspBoard, Receiver, standby_power
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
+from firecrest.design.mount import Mount
 from firecrest.design.sources import Contact, Converter, Source
 
 BUS = "bus"
@@ -38,6 +39,7 @@ class FittedAmplifier:
     id: str = identity("amplifier")
     part: Amplifier
     rail: str = identity(BUS, "Fed by")
+    mount: Mount | None = choice("Place", default=None)
     stands: Literal["closed case", "vented case", "outer plate"] = choice(
         "Stands in",
         default="closed case",
@@ -115,6 +117,7 @@ class FittedDsp:
     id: str = identity("dsp")
     part: DspBoard
     rail: str = identity(BUS, "Fed by")
+    mount: Mount | None = choice("Place", default=None)
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -125,6 +128,7 @@ class FittedReceiver:
     id: str = identity("receiver")
     part: Receiver
     rail: str = identity(BUS, "Fed by")
+    mount: Mount | None = choice("Place", default=None)
 
 
 Board = Annotated[FittedAmplifier | FittedDsp | FittedReceiver, Field(discriminator="kind")]

@@ -6,6 +6,7 @@ from pydantic import Field
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
+from firecrest.design.mount import Mount
 from firecrest.design.sheet import Sheet
 
 Contact = Literal[
@@ -62,6 +63,20 @@ class Cell(Sheet):
     )
     cut_off: float | None = number(
         "Empty below", "voltage", 0.5, 4, "V", default=None, empty="none", digits=2
+    )
+    diameter: float | None = number(
+        "Diameter",
+        "length",
+        0.003,
+        0.3,
+        "mm",
+        default=None,
+        empty="by its room",
+        digits=1,
+        help="Empty: of a cell 3.3 times as long as wide that takes its room, an estimate.",
+    )
+    length: float | None = number(
+        "Length", "length", 0.003, 1, "mm", default=None, empty="by its room", digits=1
     )
     table: tuple[CellPoint, ...] = items("Voltage and resistance", least=2, most=60)
     warmth: tuple[CellWarmth, ...] = items("By temperature", default=(), most=20)
@@ -162,6 +177,25 @@ class Pack:
         help="Of the groups in series. Matched new cells: 0; salvaged or unmatched: about 3 %.",
     )
     charger: Charger | None = choice("Charger", default=None)
+    mount: Mount | None = choice("Place", default=None)
+    across: int | None = number(
+        "Cells side by side",
+        "number",
+        1,
+        100,
+        "",
+        default=None,
+        empty="nearly square",
+        digits=0,
+        help="The rest goes in rows behind these.",
+    )
+    lie: Literal["u", "v", "w"] = choice(
+        "Cells point", default="v", help="Across the panel, up it, or away from it."
+    )
+    wrap: float = number("Wrap", "length", 0, 0.01, "mm", default=0.001, digits=1)
+    wrapped: bool = choice(
+        "Wrapped whole", default=True, help="Else air goes between the cells, but not the glue."
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

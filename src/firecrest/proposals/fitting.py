@@ -10,11 +10,11 @@ from typing import Any
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.wiring import cone_count, wiring_of
-from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.note import Note, note
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.shapes import inner_size, outer_size, shape_of
 from firecrest.design.sources import Cell, Pack
 
 SAME_HOLE = 0.001
@@ -55,12 +55,13 @@ def _framed(design: Design, part: Any, count: int, old: Any, *, ends: bool) -> F
     """Round frames on the faces of the case, and depth behind them."""
     if part.frame is None:
         return Fit(None, note("frame unknown"))
-    case = design.box.case
-    outer = (case.length, case.height, case.depth)
+    shape = shape_of(design.box.case)
+    length, height, depth = (float(side) for side in outer_size(shape))
+    outer, inside = (length, height, depth), [float(side) for side in inner_size(shape)]
     too_wide = _excess(part.frame, count, outer, ends=ends)
     if too_wide > 0:
         return Fit(False, note("too wide", over=too_wide))
-    deepest = max(inner_size(outer, case.wall)) if ends else inner_size(outer, case.wall)[2]
+    deepest = max(inside) if ends else inside[2]
     if part.depth is not None and part.depth > deepest:
         return Fit(False, note("too deep", over=part.depth - deepest))
     return Fit(True, _hole(part, old))
@@ -94,11 +95,10 @@ def _hole(part: Any, old: Any) -> Note:
 
 def _brick(design: Design, part: Any) -> Fit:
     """A board in the interior, any way round."""
-    case = design.box.case
     sizes = [getattr(part, name, None) for name in ("length", "width", "height")]
     if any(size is None for size in sizes):
         return Fit(True, note("by volume"))
-    inner = sorted(inner_size((case.length, case.height, case.depth), case.wall))
+    inner = sorted(float(side) for side in inner_size(shape_of(design.box.case)))
     over = max(
         float(size or 0) - room
         for size, room in zip(sorted(s or 0 for s in sizes), inner, strict=True)

@@ -2,15 +2,17 @@
 
 from collections.abc import Mapping
 
+import numpy as np
+
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.cabinet.rollup import dividers_of
 from firecrest.assessment.openings import kind_of_opening
-from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import FirecrestError, RangeError
-from firecrest.core.units import shown
 from firecrest.design.box import Port, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.box import Kind, add_opening
 from firecrest.design.edits.paths import facts_at, rebuilt, replace_at
+from firecrest.proposals.free import free_path, free_side, met_by
 from firecrest.proposals.inverse import tuning_of, with_air_volume, with_tuning
 from firecrest.proposals.layouts import kind_of, with_kind
 from firecrest.proposals.ports import folded
@@ -68,29 +70,31 @@ def _all_folded(design: Design) -> Design:
 def with_volumes(design: Design, wanted: Mapping[int, float]) -> Design:
     """Net air of several chambers at once, in m3 by place; every other chamber keeps its own.
 
-    Length and height of the case are held; depth and shares follow. RangeError with the reachable
-    depth.
+    Its free dimension and the shares follow, or the places of its dividers. RangeError with the
+    reachable size.
     """
     case, chambers = design.box.case, design.box.chambers
     rolled = cabinet_of(design)
-    length, height, depth = inner_size((case.length, case.height, case.depth), case.wall)
-    face = float(length * height)
+    if dividers_of(case, chambers):
+        for place, air in wanted.items():
+            design = with_air_volume(design, air, place)
+        return design
     rooms, made = [], list(chambers)
     for k, chamber in enumerate(chambers):
         air = wanted.get(k, float(rolled.air[k]))
         if chamber.stated_volume is None:
             rooms.append(air + float(rolled.taken[k]))
         else:  # its air is as measured, whatever room it has
-            rooms.append(chamber.share * face * float(depth))
+            rooms.append(chamber.share * float(rolled.inside))
             made[k] = rebuilt(chamber, stated_volume=air)
     whole = sum(rooms) / sum(c.share for c in chambers)
-    outer = whole / face + 2 * case.wall
-    facts = facts_at(design, ("box", "case", "depth"))
-    if not facts.low <= outer <= facts.high or min(rooms) <= 0:
+    path = free_path(design)
+    found, met = met_by(design, {}, path, np.array([whole]), place=None)
+    facts, outer = facts_at(design, path), float(found[0])
+    if not met[0] or min(rooms) <= 0:
         raise RangeError(
-            f"That takes a depth of {shown(outer, 'length', 'mm', 0)}; "
-            f"it can be {facts.range_text()}."
+            f"{facts.label} cannot give that much air; it can be {facts.range_text()}."
         )
     made = [rebuilt(c, share=room / whole) for c, room in zip(made, rooms, strict=True)]
-    box = rebuilt(design.box, chambers=tuple(made), case=rebuilt(case, depth=outer))
+    box = rebuilt(design.box, chambers=tuple(made), case=rebuilt(case, **{free_side(case): outer}))
     return replace_at(design, ("box",), box)

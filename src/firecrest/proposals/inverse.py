@@ -10,18 +10,19 @@ from collections.abc import Sequence
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.cabinet.rollup import dividers_of
 from firecrest.assessment.columns import put
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.sounding import model_in
 from firecrest.core.arrays import Real
-from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import MissingFigureError, NoAirError, RangeError
 from firecrest.core.units import shown
 from firecrest.design.box import OUTSIDE, Opening
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
+from firecrest.proposals.free import free_path, met_by, rolled_with
 
 SCAN = 60
 FINER = 6
@@ -49,29 +50,50 @@ def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
     chamber = design.box.chambers[place]
     if chamber.stated_volume is not None:
         return replace_at(design, ("box", "chambers", place, "stated_volume"), volume)
-    if place:
+    case, chambers = design.box.case, design.box.chambers
+    dividers = dividers_of(case, chambers)
+    if place and not dividers:
         return _by_share(design, volume, place)
-    case = design.box.case
-    outer = (case.length, case.height, case.depth)
-    length, height, _ = inner_size(outer, case.wall)
-    face = length * height * chamber.share
-    taken = cabinet_of(design).taken[0]
-    facts = facts_at(design, ("box", "case", "depth"))
-    least = (max(facts.low, 2 * case.wall + 2e-3) - 2 * case.wall) * face - taken
-    most = (facts.high - 2 * case.wall) * face - taken
-    if not max(least, 0.0) < volume <= most:
-        low, high = (shown(max(v, 0.0), "volume", "L", 2) for v in (least, most))
-        raise RangeError(f"By its depth this case can hold {low} to {high} of air.")
-    depth = (volume + taken) / face + 2 * case.wall
-    return replace_at(design, ("box", "case", "depth"), depth)
+    path = _room_path(design, place) if dividers else free_path(design)
+    found, met = met_by(design, {}, path, np.array([volume]), place)
+    made = replace_at(design, path, float(found[0])) if met[0] and volume > 0 else None
+    if made is None:
+        low, high = _reachable(design, path, place)
+        what = facts_at(design, path).label.lower()
+        raise RangeError(f"By its {what} this case can hold {low} to {high} of air.")
+    return made
+
+
+def _room_path(design: Design, place: int) -> Path:
+    """Where the divider stands that a chamber is made larger with."""
+    braces = design.box.case.braces
+    found = sorted(
+        (k for k, b in enumerate(braces) if b.divider),
+        key=lambda k: braces[k].at,
+        reverse=braces[next(k for k, b in enumerate(braces) if b.divider)].axis == "z",
+    )
+    return ("box", "case", "braces", found[min(place, len(found) - 1)], "at")
+
+
+def _reachable(design: Design, path: Path, place: int) -> tuple[str, str]:
+    """Least and most air of a chamber as the figure at ``path`` goes through its range."""
+    facts = facts_at(design, path)
+    at = np.linspace(facts.low, facts.high, SCAN + 1)
+    rolled = rolled_with(design, {path: at})
+    air = np.broadcast_to(np.ravel(rolled.air[place]), at.shape)
+    whole = [np.broadcast_to(np.ravel(side), at.shape) for side in rolled.inner]
+    possible = air[(air > 0) & np.all([side > 0 for side in whole], axis=0)]
+    if not len(possible):
+        return shown(0.0, "volume", "L", 2), shown(0.0, "volume", "L", 2)
+    low = 0.0 if np.any(air <= 0) else float(possible.min())
+    return shown(low, "volume", "L", 2), shown(float(possible.max()), "volume", "L", 2)
 
 
 def _by_share(design: Design, volume: float, place: int) -> Design:
     """The share of a chamber for ``volume`` m3 of net air; the first one has the rest."""
-    case, chambers = design.box.case, design.box.chambers
-    length, height, depth = inner_size((case.length, case.height, case.depth), case.wall)
-    inside = length * height * depth
+    chambers = design.box.chambers
     rolled = cabinet_of(design)
+    inside = float(rolled.inside)
     both = chambers[place].share + chambers[0].share
     share = (volume + rolled.taken[place]) / inside
     most = both * inside - rolled.taken[place] - rolled.taken[0]

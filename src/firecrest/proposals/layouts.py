@@ -26,6 +26,7 @@ from firecrest.design.edits.box import check_faces_outside, new_opening
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import found, fresh
 from firecrest.design.outputs import output_kinds
+from firecrest.design.shapes import shape_of, volumes
 from firecrest.design.starts import START_SATELLITE
 from firecrest.design.voice import Channel
 from firecrest.proposals.inverse import tuner_path, with_tuning
@@ -229,10 +230,7 @@ def own_share(design: Design, place: int) -> float:
     group, box = design.box.groups[place], design.box
     _, qts, vas = figures_of(design, group)
     wanted = closed_volume(vas, qts, OWN_QTC) or vas
-    case = box.case
-    inside = (
-        (case.length - 2 * case.wall) * (case.height - 2 * case.wall) * (case.depth - 2 * case.wall)
-    )
+    inside = float(volumes(shape_of(box.case))[1])
     room = cone_count(group, wiring_of(design.voice.channels)) * group.driver.displacement
     return min(max((wanted + room) / inside, LEAST_SHARE), MOST_SHARE)
 

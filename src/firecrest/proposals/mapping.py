@@ -19,13 +19,14 @@ from firecrest.assessment.sounding import cabinet_in, model_in
 from firecrest.assessment.vary import Answers, vary
 from firecrest.assessment.worth import worst_must
 from firecrest.core.arrays import Real
-from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import DesignError, RangeError
 from firecrest.design.blocks import passes
 from firecrest.design.box import Port, RadiatorSet, placed
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, set_number, value_at
+from firecrest.design.shapes import inner_size, shape_of
 from firecrest.design.sources import Pack
+from firecrest.proposals.free import free_path, met_by
 from firecrest.proposals.inverse import tuner_path, tuning_of, twins
 
 Key = Literal[
@@ -239,7 +240,7 @@ def _columns(design: Design, wanted: Mapping[Key, Real]) -> tuple[dict[Path, Rea
     if air is not None and stated:
         columns[volume] = air
     elif air is not None:
-        columns[("box", "case", "depth")] = _depths(design, columns, air, fate)
+        columns[free_path(design)] = _sides(design, columns, air, fate)
     return columns, _fated(design, columns, fate)
 
 
@@ -286,9 +287,7 @@ def _interpolated(ramp: Real, tuned: Real, asked: Real, fate: Real, rows: Real) 
 
 
 def _longest(design: Design) -> float:
-    case = design.box.case
-    inner = inner_size((case.length, case.height, case.depth), case.wall)
-    return FOLDS * float(max(inner))
+    return FOLDS * float(max(inner_size(shape_of(design.box.case))))
 
 
 def _tunings(
@@ -309,19 +308,11 @@ def _tunings(
     return np.reshape(found, (len(contexts), len(ramp)))
 
 
-def _depths(design: Design, columns: Mapping[Path, Real], air: Real, fate: Real) -> Real:
-    """Depths of the case with which the first chamber has this net ``air``."""
-    made = design
-    for path, values in columns.items():
-        made = put(made, path, values[:, None])
-    rolled = cabinet_in(lower(made, Memo(AFRESH)).inputs, Memo(AFRESH))
-    case = made.box.case
-    length, height, _ = inner_size((case.length, case.height, case.depth), case.wall)
-    face = np.ravel(length * height * made.box.chambers[0].share)
-    found = (air + np.ravel(rolled.taken[0])) / face + 2 * np.ravel(case.wall)
-    facts = facts_at(design, ("box", "case", "depth"))
-    fate[(found < facts.low) | (found > facts.high)] = NO_AIR
-    return np.asarray(np.clip(found, facts.low, facts.high))
+def _sides(design: Design, columns: Mapping[Path, Real], air: Real, fate: Real) -> Real:
+    """The case's free dimension with which the first chamber has this net ``air``."""
+    found, met = met_by(design, columns, free_path(design), air)
+    fate[~met] = NO_AIR
+    return found
 
 
 def _fated(design: Design, columns: dict[Path, Real], fate: Real) -> Real:

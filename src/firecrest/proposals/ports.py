@@ -13,12 +13,13 @@ from firecrest.assessment.openings.port import port_area, port_ends
 from firecrest.core.air import Air
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.portfit import Duct, PortFit, Space, port_fit
-from firecrest.core.cabinet.rollup import inner_size
 from firecrest.core.errors import DesignError, FirecrestError
-from firecrest.design.box import Case, Port, port_at
+from firecrest.design.box import Port, port_at
+from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import place_of
+from firecrest.design.shapes import inner_size, shape_of
 from firecrest.proposals.inverse import tuning_of, with_tuning
 
 PIPES = (
@@ -42,8 +43,7 @@ SLOT_SHEETS = (1, 2, 3, 4)
 
 def space_of(case: Case, port: Port) -> Space:
     """Room for a port: it folds along the longer free side; a wide slot lies along its width."""
-    inside = inner_size((case.length, case.height, case.depth), case.wall)
-    length, height, depth = map(float, inside)
+    length, height, depth = map(float, inner_size(shape_of(case)))
     across, side = min(length, height), max(length, height)
     if port.shape == "slot" and port.width + port.wall > across:
         across, side = side, across

@@ -16,8 +16,10 @@ from firecrest.core.note import Note
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.cold import Warmth
 from firecrest.core.power.source import CellTable
-from firecrest.design.box import Case, Chamber, Port, Position
+from firecrest.design.box import Chamber, Port, Position
 from firecrest.design.brief import Brief
+from firecrest.design.case import Case
+from firecrest.design.mount import Mount
 from firecrest.design.outputs import Carried
 from firecrest.design.power import Lead, OtherLoad
 from firecrest.design.sources import Converter, ProtectionBoard
@@ -29,12 +31,28 @@ LABEL = {"label": True}
 
 @dataclass(frozen=True)
 class Bulk:
-    """The air a thing takes (m3), its weight (kg) and price."""
+    """The air a thing takes (m3), its weight (kg) and price; ``size`` of a brick in m, if known."""
 
     name: str = field(metadata=LABEL)
     volume: Number
     mass: Number
     price: Number
+    size: tuple[Number, Number, Number] | None = None
+
+
+@dataclass(frozen=True)
+class Framed:
+    """How a driver or radiator sits in a panel, m: ``rear`` is its magnet's, or its end's, size.
+
+    ``flats`` is None of a round frame, ``rear_height`` 0 of a radiator.
+    """
+
+    cut_out: Number
+    flats: Number | None
+    frame: Number
+    depth: Number
+    rear: Number
+    rear_height: Number
 
 
 @dataclass(frozen=True)
@@ -52,6 +70,7 @@ class Driver:
     bends: Bends | None
     bulk: Bulk
     lacks: Note | None
+    framed: Framed | None = None
 
 
 @dataclass(frozen=True)
@@ -68,6 +87,7 @@ class Group:
     pair_in: str
     trapped: Number | None
     place: Position
+    mounts: tuple[Mount, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -82,6 +102,7 @@ class Radiator:
     bends: Bends | None
     bulk: Bulk
     lacks: Note | None
+    framed: Framed | None = None
 
 
 @dataclass(frozen=True)
@@ -95,6 +116,7 @@ class Radiators:
     chamber: str
     opens_to: str
     place: Position
+    mounts: tuple[Mount, ...] = ()
 
 
 Opening = Port | Radiators
@@ -129,6 +151,7 @@ class Amplifier:
     kinds: tuple[AmplifierModel, ...]
     gain: Number
     bulk: Bulk
+    mount: Mount | None = None
 
 
 @dataclass(frozen=True)
@@ -141,6 +164,7 @@ class Dsp:
     power: Number
     regulator: Number
     bulk: Bulk
+    mount: Mount | None = None
 
 
 @dataclass(frozen=True)
@@ -150,6 +174,18 @@ class Receiver:
     power: Number
     regulator: Number
     bulk: Bulk
+    mount: Mount | None = None
+
+
+@dataclass(frozen=True)
+class Layout:
+    """Cells of a pack: ``n`` of them along u, v and inwards, pointing along ``lie``."""
+
+    mount: Mount
+    n: tuple[int, int, int]
+    lie: str
+    wrap: Number
+    wrapped: bool
 
 
 @dataclass(frozen=True)
@@ -162,6 +198,8 @@ class Cell:
     max_current: Number | None
     cut_off: Number | None
     bulk: Bulk
+    diameter: Number
+    length: Number
 
 
 @dataclass(frozen=True)
@@ -174,6 +212,7 @@ class Pack:
     board: ProtectionBoard | None
     health: Number
     spread: Number
+    layout: Layout | None
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,7 @@ Parts never change, so what was worked out from one belongs to it for as long as
 """
 
 from dataclasses import astuple, replace
+from math import pi, sqrt
 
 from firecrest.assessment.figures import (
     SYMBOLS,
@@ -16,13 +17,14 @@ from firecrest.assessment.lower import inputs
 from firecrest.core.acoustics.large_signal import Bend, Bends
 from firecrest.core.acoustics.thermal import Thermal, usual_diameter, usual_thermal
 from firecrest.core.arrays import Number
+from firecrest.core.cabinet.parts import END_SHARE, FRAME_OVER, MAGNET_DEEP, MAGNET_SHARE
 from firecrest.core.errors import MissingFigureError
 from firecrest.core.note import note
 from firecrest.core.power import amplifier as amp
 from firecrest.core.power.cold import USUAL, Warmth
 from firecrest.core.power.source import CellTable
-from firecrest.design.amplifiers import Amplifier, DspBoard, OutputKind, Receiver
-from firecrest.design.parts import DriverPart, RadiatorPart
+from firecrest.design.amplifiers import Amplifier, BoardPart, DspBoard, OutputKind, Receiver
+from firecrest.design.parts import DriverPart, FramedPart, RadiatorPart
 from firecrest.design.sources import Cell, WallSupply
 
 
@@ -30,7 +32,61 @@ def bulk(part: object, volume: float | None = None) -> inputs.Bulk:
     """What a part takes, weighs and costs; 0 where its sheet has no such field."""
     name = getattr(part, "name", "part")
     takes = getattr(part, "volume", 0.0) if volume is None else volume
-    return inputs.Bulk(name, takes, getattr(part, "mass", 0.0), getattr(part, "price", 0.0))
+    mass, price = getattr(part, "mass", 0.0), getattr(part, "price", 0.0)
+    return inputs.Bulk(name, takes, mass, price, _brick(part, takes))
+
+
+BRICK = (3.0, 2.0, 1.0)
+"""Sides of a board that is known by the air it takes alone: an estimate."""
+CELL_SLIM = 3.3
+"""How many times as long as wide a cell is that is known by its room alone: an estimate."""
+CUT_OF_CONE, DEPTH_OF_CUT = 1.1, 0.45
+"""Cut-out over the cone's own diameter, depth over the cut-out: estimates."""
+
+
+def _brick(part: object, takes: float) -> tuple[Number, Number, Number] | None:
+    """Length, width and height of a board; by its air where they are not all known."""
+    if not isinstance(part, BoardPart):
+        return None
+    known = part.length, part.width, part.height
+    if None not in known:
+        return known  # type: ignore[return-value]
+    if takes <= 0:
+        return None
+    unit = (takes / (BRICK[0] * BRICK[1] * BRICK[2])) ** (1 / 3)
+    a, b, c = (s * unit if k is None else k for k, s in zip(known, BRICK, strict=True))
+    return a, b, c
+
+
+def _cell_size(part: Cell) -> tuple[float, float]:
+    """Diameter and length of a cell; by the room it takes where they are not known."""
+    by_room = (max(part.volume, 1e-9) / (pi / 4 * CELL_SLIM)) ** (1 / 3)
+    d = by_room if part.diameter is None else part.diameter
+    return d, CELL_SLIM * d if part.length is None else part.length
+
+
+def _framed(
+    part: FramedPart, rear: float | None, rear_height: float | None
+) -> inputs.Framed | None:
+    """How a part sits in its panel, what is missing estimated; None where nothing tells its size.
+
+    Estimates: frame 14 mm over its cut-out, cut-out of the size class or a tenth over the cone.
+    """
+    cut = part.cut_out
+    if cut is None and part.frame is not None:
+        cut = part.frame - FRAME_OVER
+    if cut is None:
+        cone = getattr(part, "sd", None)
+        if cone is None and part.size is None:
+            return None
+        cut = CUT_OF_CONE * 2 * sqrt(cone / pi) if cone is not None else part.size
+    assert cut is not None
+    depth = DEPTH_OF_CUT * cut if part.depth is None else part.depth
+    frame = cut + FRAME_OVER if part.frame is None else part.frame
+    share = MAGNET_SHARE if isinstance(part, DriverPart) else END_SHARE
+    wide = share * cut if rear is None else rear
+    high = MAGNET_DEEP * depth if rear_height is None else rear_height
+    return inputs.Framed(cut, part.flats, frame, depth, wide, high)
 
 
 @kept_with
@@ -43,7 +99,9 @@ def lower_driver(part: DriverPart, coils: str) -> inputs.Driver:
     except MissingFigureError as error:
         lacks = note("figure", figure=error.figure, part=error.part)
     room, thermal = bulk(part, part.displacement), _thermal(part, wired.pe)
-    return inputs.Driver(constants, part.xmax, wired.pe, thermal, _bends(part), room, lacks)
+    framed = _framed(part, part.magnet_diameter, part.magnet_height)
+    bends = _bends(part)
+    return inputs.Driver(constants, part.xmax, wired.pe, thermal, bends, room, lacks, framed)
 
 
 def _bends(part: DriverPart) -> Bends | None:
@@ -86,6 +144,7 @@ def lower_radiator(part: RadiatorPart) -> inputs.Radiator:
         None if part.xmax is None else Bends(part.xmax),
         bulk(part, part.displacement),
         lacks,
+        _framed(part, part.end_diameter, 0.0),
     )
 
 
@@ -161,6 +220,7 @@ def lower_cell(part: Cell) -> inputs.Cell:
         part.max_current,
         part.cut_off,
         bulk(part),
+        *_cell_size(part),
     )
 
 

@@ -1,7 +1,9 @@
 """A design to plain numbers: the first step of every assessment, of one design or of many."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from math import ceil, sqrt
+from typing import TypeVar
 
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.parts import (
@@ -19,7 +21,8 @@ from firecrest.core.acoustics.fill import FIBRE_BAND
 from firecrest.core.note import Note, note
 from firecrest.core.power.amplifier import CURRENT_RESERVE, DEFAULT_LOSS, DEFAULT_THD
 from firecrest.design.amplifiers import Amplifier, OutputKind
-from firecrest.design.box import Case, Chamber, DriverGroup, Opening, Port
+from firecrest.design.box import Chamber, DriverGroup, Opening, Port
+from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.ids import place_of
 from firecrest.design.outputs import carried
@@ -83,6 +86,7 @@ def _lower_group(group: DriverGroup) -> inputs.Group:
         group.pair_in,
         group.trapped,
         group.place,
+        group.mounts,
     )
 
 
@@ -98,6 +102,7 @@ def _lower_opening(item: Opening) -> inputs.Opening:
         item.chamber,
         item.opens_to,
         item.place,
+        item.mounts,
     )
 
 
@@ -106,18 +111,20 @@ def _lower_power(power: Power) -> inputs.Power:
     if isinstance(power.source, Pack):
         pack = power.source
         cell = lower_cell(pack.cell)
-        source = inputs.Pack(cell, pack.series, pack.parallel, pack.board, pack.health, pack.spread)
+        source = inputs.Pack(
+            cell, pack.series, pack.parallel, pack.board, pack.health, pack.spread, _layout(pack)
+        )
     elif isinstance(power.source, WallSupply):
         source = lower_supply(power.source)
     amplifiers = [board for _, board in power.amplifiers]
     receivers = [board for board in power.boards if isinstance(board, FittedReceiver)]
 
     return inputs.Power(
-        tuple(lower_amplifier(board.part) for board in amplifiers),
+        tuple(_mounted(lower_amplifier(board.part), board) for board in amplifiers),
         _rails(power, amplifiers),
-        lower_dsp(power.dsp),
+        _mounted(lower_dsp(power.dsp), power.boards[power.dsp_place]),
         _rail(power, power.boards[power.dsp_place].rail),
-        tuple(lower_receiver(board.part) for board in receivers),
+        tuple(_mounted(lower_receiver(board.part), board) for board in receivers),
         _rails(power, receivers),
         source,
         power.converters,
@@ -125,6 +132,26 @@ def _lower_power(power: Power) -> inputs.Power:
         _rails(power, power.other_loads),
         power.lead,
     )
+
+
+Fitted = TypeVar("Fitted", inputs.Amplifier, inputs.Dsp, inputs.Receiver)
+
+
+def _mounted(numbers: Fitted, board: Board) -> Fitted:
+    """A board with its place."""
+    return numbers if board.mount is None else replace(numbers, mount=board.mount)
+
+
+def _layout(pack: Pack) -> inputs.Layout | None:
+    """Cells side by side as many as said, or nearly square; the rest in rows behind these."""
+    if pack.mount is None:
+        return None
+    count = pack.series * pack.parallel
+    square = next(n for n in range(ceil(sqrt(count) - 1e-9), count + 1) if count % n == 0)
+    across = min(pack.across or square, count)
+    rows = ceil(count / across)
+    n = {"u": (1, across, rows), "v": (across, 1, rows), "w": (across, rows, 1)}[pack.lie]
+    return inputs.Layout(pack.mount, n, pack.lie, pack.wrap, pack.wrapped)
 
 
 def _rails(power: Power, items: Iterable[Board | OtherLoad]) -> tuple[int | None, ...]:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Number, Real
 from firecrest.core.cabinet.shapes.box import Box, corners
 from firecrest.core.cabinet.shapes.polygon import area_and_middle, clipped
 
@@ -36,33 +36,44 @@ def cut_panels(box: Box) -> list[Cut]:
     ]
 
 
-def _ring_end(box: Box, panel: str, neighbour: str) -> float:
+def panel_area(box: Box) -> Number:
+    """Area in m2 of all six panels as they are cut, of floats or columns."""
+    total: Number = 0.0
+    for name in ("front", "back", *RING):
+        a, b = _size(box, name)
+        total = total + a * b
+    return total
+
+
+def _ring_end(box: Box, panel: str, neighbour: str) -> Number:
     """What a ring panel is longer than the inside at the end where it meets a neighbour."""
     ring = box.ring
     through = ("left", "right") if ring.through == "sides" else ("top", "bottom")
     if ring.type == "mitre" or panel in through:
-        return float(box.t[neighbour] + box.in_from(neighbour))
-    return float(ring.tongue)
+        return box.t[neighbour] + box.in_from(neighbour)
+    return ring.tongue
 
 
-def _depth_end(box: Box, cover: str) -> float:
+def _depth_end(box: Box, cover: str) -> Number:
     """What a ring panel is longer than the inside towards the front or the back."""
     joint = getattr(box, cover)
     if joint.type == "mitre" or joint.through == "ring":
-        return float(box.t[cover] + box.in_from(cover))
-    return float(joint.tongue)
+        return box.t[cover] + box.in_from(cover)
+    tongue: Number = joint.tongue
+    return tongue
 
 
-def _cover_end(box: Box, cover: str, neighbour: str) -> float:
+def _cover_end(box: Box, cover: str, neighbour: str) -> Number:
     """What front or back is longer than the inside at one edge."""
     joint = getattr(box, cover)
     if joint.type == "mitre" or joint.through == cover:
-        return float(box.t[neighbour] + box.in_from(neighbour))
-    return float(joint.tongue)
+        return box.t[neighbour] + box.in_from(neighbour)
+    tongue: Number = joint.tongue
+    return tongue
 
 
-def _size(box: Box, name: str) -> tuple[float, float]:
-    length, height, depth = (float(s) for s in box.inner)
+def _size(box: Box, name: str) -> tuple[Number, Number]:
+    length, height, depth = box.inner
     if name in ("front", "back"):
         return (
             length + _cover_end(box, name, "left") + _cover_end(box, name, "right"),
@@ -148,23 +159,19 @@ def _volumes(box: Box) -> dict[str, float]:
     regions = _regions(box)
     whole = {name: _whole(regions[name]) for name in RING}
     _, _, depth = (float(s) for s in box.inner)
-    long = depth + _depth_end(box, "front") + _depth_end(box, "back")
+    long = float(depth + _depth_end(box, "front") + _depth_end(box, "back"))
     left = {name: whole[name] * long for name in RING}
     for cover in ("front", "back"):
-        a, b = _size(box, cover)
+        a, b = (float(side) for side in _size(box, cover))
         joint, t = getattr(box, cover), float(box.t[cover])
         left[cover] = a * b * t
         if joint.through == cover:
             left[cover] -= sum(whole.values()) * float(joint.tongue)
             continue
         low, high = corners(box)
-        start, end = (
-            (
-                float(c[0]) + s * _cover_end(box, cover, x),
-                float(c[1]) + s * _cover_end(box, cover, y),
-            )
-            for c, s, x, y in ((low, -1.0, "left", "bottom"), (high, 1.0, "right", "top"))
-        )
+        more = {side: float(_cover_end(box, cover, side)) for side in RING}
+        start = float(low[0]) - more["left"], float(low[1]) - more["bottom"]
+        end = float(high[0]) + more["right"], float(high[1]) + more["top"]
         for name in RING:
             left[name] -= _area_within(regions[name], start, end) * t
     return left

@@ -147,11 +147,11 @@ class Cup:
 
 @dataclass(frozen=True)
 class Bend:
-    """Straight for ``after``, then a quarter turn of ``radius`` to +u, -u, +v or -v."""
+    """Straight for ``after``, then a quarter turn of ``radius`` along the panel, in or out."""
 
     after: Number
     radius: Number
-    to: Literal["+u", "-u", "+v", "-v"]
+    to: Literal["+u", "-u", "+v", "-v", "in", "out"]
 
 
 @dataclass(frozen=True)
@@ -339,7 +339,7 @@ def middle_line(part: Port, at: Frame) -> tuple[list[Path], Real, Real]:
     """Stretches of a port's middle line, straight or bent, its open end and where that looks."""
     point, ahead = np.asarray(at.o), -np.asarray(at.normal)
     u, v = np.asarray(at.u), np.asarray(at.v)
-    ways = {"+u": u, "-u": -u, "+v": v, "-v": -v}
+    ways = {"+u": u, "-u": -u, "+v": v, "-v": -v, "in": ahead, "out": -ahead}
     stretches: list[Path] = []
     gone, a, b = 0.0, u, v
     for bend in part.bends:

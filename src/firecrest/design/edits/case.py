@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from firecrest.design.box import ContentItem
+from firecrest.design.case import ContentItem
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, replace_at
 

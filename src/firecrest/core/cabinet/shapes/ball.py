@@ -6,7 +6,7 @@ from math import pi, sqrt
 import numpy as np
 
 from firecrest.core.arrays import Number
-from firecrest.core.cabinet.frames import Vector, frame
+from firecrest.core.cabinet.frames import Frame, Vector, frame
 from firecrest.core.cabinet.shapes.shell import Body, Field, Shell, ball_wall, difference, plane
 
 
@@ -43,20 +43,36 @@ def volumes(ball: Ball) -> tuple[Number, Number]:
     return outside, inside
 
 
+def outer_size(ball: Ball) -> Vector:
+    """Size over everything."""
+    return 2 * ball.radius, ball.radius + ball.foot, ball.radius + ball.front
+
+
+def inner_size(ball: Ball) -> Vector:
+    """Size inside the walls, over everything."""
+    inner = ball.radius - ball.t
+    return 2 * inner, inner + ball.foot - ball.t_foot, inner + ball.front - ball.t_front
+
+
+def panel_frames(ball: Ball) -> dict[str, Frame]:
+    """The flats; the front's is the plane z = 0."""
+    return {
+        "front": frame("front", (0.0, 0.0, 0.0), ball.t_front),
+        "bottom": frame("bottom", (0.0, -ball.foot, -ball.front), ball.t_foot),
+    }
+
+
 def shell(ball: Ball) -> Shell:
     """A ball of floats; its front flat is the plane z = 0."""
     r, f, b = float(ball.radius), float(ball.front), float(ball.foot)
     centre: Vector = (0.0, 0.0, -f)
-    frames = {
-        "front": frame("front", (0.0, 0.0, 0.0), float(ball.t_front)),
-        "bottom": frame("bottom", (0.0, -b, -f), float(ball.t_foot)),
-    }
+    frames = panel_frames(ball)
     inner = r - float(ball.t)
     flats = {"front": f - float(ball.t_front), "bottom": b - float(ball.t_foot)}
     turn = 2 * np.pi * np.arange(720) / 720
     foot = sqrt(max(r * r - b * b, 0.0))
     return Shell(
-        size=(2 * r, r + b, r + f),
+        size=outer_size(ball),
         outside=_cut(r, f, b, centre),
         inside=_cut(inner, flats["front"], flats["bottom"], centre),
         frames=frames,

@@ -135,6 +135,16 @@ def volumes(box: Box) -> tuple[Number, Number]:
     return outside - open_recess(box), rounded_volume(box.inner, edges, box.inner_radius)
 
 
+def outer_size(box: Box) -> Vector:
+    """Size over everything."""
+    return box.length, box.height, box.depth
+
+
+def inner_size(box: Box) -> Vector:
+    """Size between inner faces."""
+    return box.inner
+
+
 def shell(box: Box) -> Shell:
     """A box of floats."""
     outside, inside = volumes(box)

@@ -7,7 +7,7 @@ from typing import Literal
 import numpy as np
 
 from firecrest.core.arrays import Number
-from firecrest.core.cabinet.frames import Vector, X, Y, Z, frame
+from firecrest.core.cabinet.frames import Frame, Vector, X, Y, Z, added, frame, scaled
 from firecrest.core.cabinet.shapes.shell import Body, Field, Shell, plane, round_wall
 
 ENDS = {"x": ("left", "right"), "y": ("bottom", "top"), "z": ("back", "front")}
@@ -33,23 +33,45 @@ def volumes(case: Cylinder) -> tuple[Number, Number]:
     return pi * case.radius**2 * case.length, pi * inner * inner * clear
 
 
+def _size(case: Cylinder, wide: Number, long: Number) -> Vector:
+    x, y, z = (long if name == case.axis else wide for name in "xyz")
+    return x, y, z
+
+
+def outer_size(case: Cylinder) -> Vector:
+    """Size over everything."""
+    return _size(case, 2 * case.radius, case.length)
+
+
+def inner_size(case: Cylinder) -> Vector:
+    """Size inside the walls."""
+    clear = case.length - case.ends[0] - case.ends[1]
+    return _size(case, 2 * (case.radius - case.t), clear)
+
+
+def _middle(case: Cylinder) -> Vector:
+    """Of the outside: its axis is a radius behind the front, or through the front's middle."""
+    return 0.0, 0.0, -case.length / 2 if case.axis == "z" else -case.radius
+
+
+def panel_frames(case: Cylinder) -> dict[str, Frame]:
+    """The end plates."""
+    frames, middle, along = {}, _middle(case), ALONG[case.axis]
+    for name, way, t in zip(ENDS[case.axis], (-0.5, 0.5), case.ends, strict=True):
+        frames[name] = frame(name, added(middle, along, way * case.length), t)
+    return frames
+
+
 def shell(case: Cylinder) -> Shell:
     """A cylinder of floats; its axis is a radius behind the front, or through its middle."""
     r, half = float(case.radius), float(case.length) / 2
     outside, inside = (float(v) for v in volumes(case))
-    middle: Vector = (0.0, 0.0, -half if case.axis == "z" else -r)
-    along = ALONG[case.axis]
+    middle, along = _middle(case), ALONG[case.axis]
     shift = (float(case.ends[0]) - float(case.ends[1])) / 2
-    ends = ENDS[case.axis]
-    frames = {}
-    for name, sign, t in zip(ends, (-1.0, 1.0), case.ends, strict=True):
-        o = tuple(m + sign * half * a for m, a in zip(middle, along, strict=True))
-        frames[name] = frame(name, (o[0], o[1], o[2]), float(t))
-    size = tuple(2 * half if name == case.axis else 2 * r for name in "xyz")
+    frames = panel_frames(case)
     inner = r - float(case.t)
-    air = tuple(m + shift * a for m, a in zip(middle, along, strict=True))
-    clear = half - (float(case.ends[0]) + float(case.ends[1])) / 2
-    reach = [clear if name == case.axis else inner for name in "xyz"]
+    air = added(middle, along, shift)
+    room = scaled(inner_size(case), 0.5)
     flat = case.axis == "y"
     turn = 2 * np.pi * np.arange(720) / 720
     ring = np.stack([r * np.cos(turn), r * np.sin(turn) + middle[2]], axis=1)
@@ -59,15 +81,15 @@ def shell(case: Cylinder) -> Shell:
         else np.array([(0.0, -2 * half), (0.0, 0.0)])
     )
     return Shell(
-        size=(size[0], size[1], size[2]),
+        size=outer_size(case),
         outside=Body(outside, middle),
-        inside=Body(inside, (air[0], air[1], air[2])),
+        inside=Body(inside, air),
         frames=frames,
         walls=(*(plane(n, f) for n, f in frames.items()), round_wall("wall", middle, along, inner)),
         fields={n: Field(f.t, r=inner) for n, f in frames.items()},
         lowest=middle[1] - (half if flat else r),
         stands_on=ring if flat else ridge,
-        low=tuple(a - d for a, d in zip(air, reach, strict=True)),  # type: ignore[arg-type]
-        high=tuple(a + d for a, d in zip(air, reach, strict=True)),  # type: ignore[arg-type]
+        low=added(air, room, -1.0),
+        high=added(air, room),
         printed_wall=float(case.t),
     )

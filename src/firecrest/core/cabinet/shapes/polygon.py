@@ -1,8 +1,73 @@
-"""Plane polygons: points (n, 2) in order, counter-clockwise unless said."""
+"""Plane polygons: points (n, 2) in order, counter-clockwise unless said.
+
+``Corners`` are the same as pairs of numbers, of which each may be a column.
+"""
+
+from collections.abc import Sequence
 
 import numpy as np
 
-from firecrest.core.arrays import Real
+from firecrest.core.arrays import Number, Real, root
+
+Corners = Sequence[tuple[Number, Number]]
+
+
+def corners_area(corners: Corners) -> Number:
+    """Signed area, positive counter-clockwise."""
+    total: Number = 0.0
+    for (x, y), (nx, ny) in zip(corners, (*corners[1:], corners[0]), strict=True):
+        total = total + (x * ny - nx * y) / 2
+    return total
+
+
+def turning(corners: Corners) -> float:
+    """1 of a counter-clockwise outline, -1 of the other way round; the same in all designs."""
+    return 1.0 if float(np.ravel(corners_area(corners))[0]) > 0 else -1.0
+
+
+def edge_frames(corners: Corners) -> list[tuple[tuple[Number, Number], Number]]:
+    """(inward unit normal, level) of each edge: points inside have normal . p above level."""
+    sign, lines = turning(corners), []
+    for (x, y), (nx, ny) in zip(corners, (*corners[1:], corners[0]), strict=True):
+        dx, dy = nx - x, ny - y
+        long = root(dx * dx + dy * dy)
+        a, b = -sign * dy / long, sign * dx / long
+        lines.append(((a, b), a * x + b * y))
+    return lines
+
+
+def moved_in(corners: Corners, by: Sequence[Number]) -> list[tuple[Number, Number]]:
+    """A convex outline with edge k (from corner k to k + 1) moved inwards by ``by[k]``.
+
+    A corner is where the moved lines of its two edges meet.
+    """
+    lines = [(n, level + d) for (n, level), d in zip(edge_frames(corners), by, strict=True)]
+    made = []
+    for k in range(len(lines)):
+        ((a, b), p), ((c, d), q) = lines[k - 1], lines[k]
+        det = a * d - b * c
+        made.append(((p * d - q * b) / det, (a * q - c * p) / det))
+    return made
+
+
+def reach(corners: Corners) -> tuple[tuple[Number, Number], tuple[Number, Number]]:
+    """Least and greatest of both coordinates."""
+    xs, ys = zip(*corners, strict=True)
+    return (_least(xs), _least(ys)), (_most(xs), _most(ys))
+
+
+def _least(values: Sequence[Number]) -> Number:
+    found = values[0]
+    for value in values[1:]:
+        found = np.minimum(found, value)
+    return found
+
+
+def _most(values: Sequence[Number]) -> Number:
+    found = values[0]
+    for value in values[1:]:
+        found = np.maximum(found, value)
+    return found
 
 
 def area_and_middle(points: Real) -> tuple[float, Real]:
@@ -29,21 +94,6 @@ def clipped(points: Real, normal: Real, level: float) -> Real:
             share = side[k] / (side[k] - side[after])
             kept.append(points[k] + share * (points[after] - points[k]))
     return np.array(kept).reshape(-1, 2)
-
-
-def moved_in(points: Real, by: list[float]) -> Real:
-    """A convex polygon with edge k (from point k to k + 1) moved inwards by ``by[k]``."""
-    count = len(points)
-    edges = np.roll(points, -1, axis=0) - points
-    along = edges / np.sqrt(np.sum(edges**2, axis=1))[:, None]
-    turning = 1.0 if area_and_middle(points)[0] > 0 else -1.0
-    inward = turning * np.stack([-along[:, 1], along[:, 0]], axis=1)
-    levels = np.sum(points * inward, axis=1) + np.asarray(by)
-    corners = []
-    for k in range(count):
-        pair = [k - 1, k]
-        corners.append(np.linalg.solve(inward[pair], levels[pair]))
-    return np.array(corners)
 
 
 def is_convex(points: Real) -> bool:

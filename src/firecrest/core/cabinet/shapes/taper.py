@@ -92,17 +92,35 @@ def _middle(taper: Taper, sides: Sides, start: Number, end: Number, inner: bool)
     return float(x), float(y), float(z)
 
 
+def outer_size(taper: Taper) -> Vector:
+    """Size over everything."""
+
+    def over(low: str, high: str) -> Number:
+        total: Number = 0.0
+        for side in (low, high):
+            ends = taper.outer_at(side, 0.0), taper.outer_at(side, taper.depth)
+            total = total + np.maximum(*ends)
+        return total
+
+    return over("left", "right"), over("bottom", "top"), taper.depth
+
+
+def inner_size(taper: Taper) -> Vector:
+    """The wider of both inner ends, and what is between them."""
+    start, end = taper.t["front"], taper.depth - taper.t["back"]
+    (a, b), (c, d) = taper.inner_sides(start), taper.inner_sides(end)
+    return np.maximum(a, c), np.maximum(b, d), end - start
+
+
 def shell(taper: Taper) -> Shell:
     """A taper of floats."""
     outside, inside = (float(v) for v in volumes(taper))
     start, end = taper.t["front"], taper.depth - taper.t["back"]
     frames = panel_frames(taper)
-    size = _size(taper)
-    inner = [taper.inner_sides(deep) for deep in (start, end)]
-    widest = max(i[0] for i in inner), max(i[1] for i in inner)
+    widest = inner_size(taper)
     low = (-widest[0] / 2, -widest[1] / 2, -end)
     return Shell(
-        size=size,
+        size=outer_size(taper),
         outside=Body(outside, _middle(taper, taper.outer_sides, 0.0, taper.depth, False)),
         inside=Body(inside, _middle(taper, taper.inner_sides, start, end, True)),
         frames=frames,
@@ -114,18 +132,6 @@ def shell(taper: Taper) -> Shell:
         high=(widest[0] / 2, widest[1] / 2, -start),
         printed_wall=float(taper.t["front"]),
     )
-
-
-def _size(taper: Taper) -> Vector:
-    """Outer size over everything."""
-
-    def over(low: str, high: str) -> float:
-        return sum(
-            float(max(taper.outer_at(side, 0.0), taper.outer_at(side, taper.depth)))
-            for side in (low, high)
-        )
-
-    return over("left", "right"), over("bottom", "top"), taper.depth
 
 
 def panel_frames(taper: Taper) -> dict[str, Frame]:

@@ -3,83 +3,127 @@
 The wall is measured level: perimeters of a print are.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from math import pi
 
 import numpy as np
 
-from firecrest.core.arrays import Real
-from firecrest.core.cabinet.frames import Vector, frame
+from firecrest.core.arrays import Number, Real
+from firecrest.core.cabinet.frames import Frame, Vector, frame
 from firecrest.core.cabinet.shapes.shell import Body, Field, Shell, Wall, plane
 
+Profile = Sequence[tuple[Number, Number]]
 
-@dataclass(frozen=True, eq=False)
+
+@dataclass(frozen=True)
 class Vase:
-    """``profile`` (n, 2): (height from the floor, radius), straight between its points."""
+    """``profile``: (height, radius) as shares of ``height`` and ``radius``, straight between."""
 
-    profile: Real
-    t: float
-    t_floor: float
-    t_top: float
+    profile: tuple[tuple[float, float], ...]
+    height: Number
+    radius: Number
+    t: Number
+    t_floor: Number
+    t_top: Number
 
     @property
-    def inner(self) -> Real:
-        """The inside's profile, from floor to top."""
-        heights, radii = self.profile[:, 0], self.profile[:, 1]
-        low, high = heights[0] + self.t_floor, heights[-1] - self.t_top
-        between = heights[(heights > low) & (heights < high)]
-        at = np.concatenate([[low], between, [high]])
-        return np.stack([at, np.interp(at, heights, radii) - self.t], axis=1)
+    def outer(self) -> Profile:
+        """Heights and radii of the outside, each a row."""
+        return [(h * self.height, r * self.radius) for h, r in self.profile]
+
+    @property
+    def inner(self) -> Profile:
+        """The inside's, from floor to top; points outside these are moved onto them."""
+        heights, radii = (np.array(row, dtype=float) for row in zip(*self.profile, strict=True))
+        low, high = self.t_floor / self.height, 1.0 - self.t_top / self.height
+        at = [low, *(np.clip(h, low, high) for h in heights[1:-1]), high]
+        return [
+            (share * self.height, np.interp(share, heights, radii) * self.radius - self.t)
+            for share in at
+        ]
 
 
-def turned(profile: Real) -> tuple[float, float]:
-    """Volume of a turned profile, and the height of its middle: frusta between its points."""
+def _turned(profile: Profile) -> Number:
+    """Volume of a turned profile: frusta between its points."""
+    total: Number = 0.0
+    for (y, a), (after, b) in pairwise(profile):
+        total = total + pi * (after - y) / 3 * (a * a + a * b + b * b)
+    return total
+
+
+def _middle(profile: Real) -> float:
+    """Height of a turned profile's middle."""
     y, r = profile[:, 0], profile[:, 1]
     step, a, b = np.diff(y), r[:-1], r[1:]
-    pieces = pi * step / 3 * (a * a + a * b + b * b)
+    pieces = step * (a * a + a * b + b * b)
     share = (a * a + 2 * a * b + 3 * b * b) / (4 * (a * a + a * b + b * b))
-    volume = float(pieces.sum())
-    return volume, float(np.sum(pieces * (y[:-1] + step * share)) / volume)
+    return float(np.sum(pieces * (y[:-1] + step * share)) / pieces.sum())
+
+
+def volumes(vase: Vase) -> tuple[Number, Number]:
+    """Outside and inside in m3."""
+    return _turned(vase.outer), _turned(vase.inner)
+
+
+def _widest(profile: Profile) -> Number:
+    widest = profile[0][1]
+    for _, r in profile[1:]:
+        widest = np.maximum(widest, r)
+    return widest
+
+
+def outer_size(vase: Vase) -> Vector:
+    """Size over everything."""
+    wide = 2 * _widest(vase.outer)
+    return wide, vase.height, wide
+
+
+def inner_size(vase: Vase) -> Vector:
+    """Size inside the walls, over everything."""
+    wide = 2 * _widest(vase.inner)
+    return wide, vase.height - vase.t_floor - vase.t_top, wide
+
+
+def panel_frames(vase: Vase) -> dict[str, Frame]:
+    """Floor and top."""
+    r, half = _widest(vase.outer), vase.height / 2
+    return {
+        "bottom": frame("bottom", (0.0, -half, -r), vase.t_floor),
+        "top": frame("top", (0.0, half, -r), vase.t_top),
+    }
 
 
 def shell(vase: Vase) -> Shell:
-    """A vase; its axis is its largest radius behind the front, its mid-height at y = 0."""
-    heights, radii = vase.profile[:, 0], vase.profile[:, 1]
-    r, tall = float(radii.max()), float(heights[-1] - heights[0])
-    base = -tall / 2 - float(heights[0])
-    inner = vase.inner
-    bodies = []
-    for profile in (vase.profile, inner):
-        volume, middle = turned(profile)
-        bodies.append(Body(volume, (0.0, middle + base, -r)))
-    ends: dict[str, tuple[float, float]] = {
-        "bottom": (-tall / 2, vase.t_floor),
-        "top": (tall / 2, vase.t_top),
-    }
-    frames = {n: frame(n, (0.0, y, -r), t) for n, (y, t) in ends.items()}
+    """A vase of floats; its axis is its largest radius behind the front, y = 0 at mid-height."""
+    outer, inner = (np.array(p, dtype=float) for p in (vase.outer, vase.inner))
+    outside, inside = (float(v) for v in volumes(vase))
+    r, base = float(outer[:, 1].max()), -float(vase.height) / 2
+    frames = panel_frames(vase)
     turn = 2 * np.pi * np.arange(720) / 720
-    foot = float(radii[0])
-    most = float(inner[:, 1].max())
+    foot, most = float(outer[0, 1]), float(inner[:, 1].max())
     return Shell(
-        size=(2 * r, tall, 2 * r),
-        outside=bodies[0],
-        inside=bodies[1],
+        size=outer_size(vase),
+        outside=Body(outside, (0.0, _middle(outer) + base, -r)),
+        inside=Body(inside, (0.0, _middle(inner) + base, -r)),
         frames=frames,
         walls=(*(plane(n, f) for n, f in frames.items()), _turned_wall((0.0, base, -r), inner)),
         fields={
             "bottom": Field(vase.t_floor, r=float(inner[0, 1])),
             "top": Field(vase.t_top, r=float(inner[-1, 1])),
         },
-        lowest=-tall / 2,
+        lowest=base,
         stands_on=np.stack([foot * np.cos(turn), foot * np.sin(turn) - r], axis=1),
-        low=(-most, -tall / 2 + vase.t_floor, -r - most),
-        high=(most, tall / 2 - vase.t_top, -r + most),
+        low=(-most, base + vase.t_floor, -r - most),
+        high=(most, -base - vase.t_top, -r + most),
         printed_wall=vase.t,
     )
 
 
 def _turned_wall(axis: Vector, profile: Real) -> Wall:
     """Distance to the nearest point of the inside's profile."""
+    profile = profile[np.concatenate([[True], np.diff(profile[:, 0]) > 0])]
     starts, ends = profile[:-1], profile[1:]
     along = ends - starts
     square = np.sum(along**2, axis=1)

@@ -1,0 +1,283 @@
+"""What is in the case: each kind of thing with its weight and price, and where it has a place, its
+solid's figures.
+
+A thing without a place takes the air its sheet says and opens no panel; so does one whose panel the
+shape does not have, or that faces another chamber.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.openings import kind_of_opening
+from firecrest.assessment.openings.radiator import sag_of
+from firecrest.assessment.room import item_of
+from firecrest.assessment.wiring import Wiring, cone_count, driver_count
+from firecrest.core.arrays import Number
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, Truncated
+from firecrest.core.cabinet.rollup import Item
+from firecrest.design.box import OUTSIDE, Port
+from firecrest.design.case import Case, Fitting
+from firecrest.design.edits.paths import Path
+from firecrest.design.mount import Mount
+
+
+@dataclass(frozen=True)
+class Thing:
+    """One kind of things: ``item`` weighs and costs, ``chambers`` share what it takes of the air.
+
+    ``parts`` are those with a place, ``paths`` where each place stands in the design; ``loose`` is
+    the share of them that has none. ``kind`` is its row of the ledger.
+    """
+
+    item: Item
+    kind: str
+    chambers: tuple[str, ...]
+    parts: tuple[core.Part, ...] = ()
+    paths: tuple[Path, ...] = ()
+    loose: float = 0.0
+
+
+def things_in(
+    box: inputs.Box, power: inputs.Power, wiring: Wiring, panels: Sequence[str]
+) -> tuple[Thing, ...]:
+    """Everything in a case with these flat panels."""
+    first = box.chambers[0].id
+    return (
+        *(_drivers(k, g, wiring, panels) for k, g in enumerate(box.groups)),
+        *(_opening(k, o, panels) for k, o in enumerate(box.openings)),
+        *_electric(power, first, panels),
+        *_others(box.case, panels),
+    )
+
+
+def _mount(mount: Mount, chamber: str) -> core.Mount:
+    return core.Mount(mount.panel, mount.u, mount.v, mount.rot, chamber)
+
+
+def _usable(mounts: Sequence[Mount], count: int, panels: Sequence[str]) -> list[int]:
+    """Which of the first ``count`` places are on a panel that there is."""
+    return [k for k, m in enumerate(mounts[:count]) if m.panel in panels]
+
+
+def _cut(framed: inputs.Framed) -> CutOut:
+    if framed.flats is None:
+        return Round(framed.cut_out)
+    return Truncated(framed.cut_out, framed.flats)
+
+
+def _room_each(group: inputs.Group, wiring: Wiring) -> Number:
+    """Air in m3 that a cone of a group takes from the chamber behind it, as its sheet says.
+
+    The outer driver of a clamshell sits outside; that of a tunnel and the air between the two are
+    taken from the chamber.
+    """
+    each = group.driver.bulk.volume
+    if group.pair == "tunnel":
+        return 2 * each + (0.0 if group.trapped is None else group.trapped)
+    return each
+
+
+def _stated(volume: Number) -> Number | None:
+    """A maker's figure of the air a thing takes; None where there is none."""
+    return None if isinstance(volume, float) and volume == 0 else volume
+
+
+def _drivers(k: int, group: inputs.Group, wiring: Wiring, panels: Sequence[str]) -> Thing:
+    cones, count = cone_count(group, wiring), driver_count(group, wiring)
+    each, framed, bulk = _room_each(group, wiring), group.driver.framed, group.driver.bulk
+    placed = _usable(group.mounts, cones, panels)
+    if framed is None or group.front != OUTSIDE:
+        placed = []
+    parts = []
+    for n in placed:
+        assert framed is not None
+        mount, constants = group.mounts[n], group.driver.constants
+        parts.append(
+            core.Driver(
+                _numbered(bulk.name, n, cones),
+                _mount(mount, group.chamber),
+                _cut(framed),
+                framed.frame,
+                mount.recess,
+                framed.depth,
+                framed.rear,
+                framed.rear_height,
+                bulk.mass * count / cones,
+                mount.from_inside,
+                _stated(each),
+                None if constants is None else constants.s_d,
+                group.driver.xmax,
+                0.0 if constants is None else constants.m_ms,
+            )
+        )
+    item = item_of(bulk, count, volume=each * cones / count)
+    paths = tuple(("box", "groups", k, "mounts", n) for n in placed)
+    return Thing(item, "driver", (group.chamber,), tuple(parts), paths, 1 - len(placed) / cones)
+
+
+def _numbered(name: str, n: int, count: int) -> str:
+    return name if count == 1 else f"{name} {n + 1}"
+
+
+def _opening(k: int, item: inputs.Opening, panels: Sequence[str]) -> Thing:
+    chambers, bulk = kind_of_opening(item).room(item)
+    kind = "port" if isinstance(item, Port) else "radiator"
+    inner = item.opens_to != OUTSIDE
+    placed = [] if inner else _usable(item.mounts, item.count, panels)
+    if isinstance(item, Port):
+        made: list[core.Part] = [_port(item, n) for n in placed]
+    elif item.radiator.framed is None:
+        placed, made = [], []
+    else:
+        made = [_radiator(item, n) for n in placed]
+    paths = tuple(("box", "openings", k, "mounts", n) for n in placed)
+    return Thing(bulk, kind, chambers, tuple(made), paths, 1 - len(placed) / item.count)
+
+
+def _radiator(item: inputs.Radiators, n: int) -> core.Radiator:
+    radiator, mount = item.radiator, item.mounts[n]
+    framed, bulk = radiator.framed, radiator.bulk
+    assert framed is not None
+    return core.Radiator(
+        _numbered(bulk.name, n, item.count),
+        _mount(mount, item.chamber),
+        _cut(framed),
+        framed.frame,
+        mount.recess,
+        framed.depth,
+        framed.rear,
+        bulk.mass + item.added_mass,
+        mount.from_inside,
+        _stated(bulk.volume),
+        radiator.sd,
+        radiator.xmax,
+        sag_of(item),
+        (0.0 if radiator.mmp is None else radiator.mmp) + item.added_mass,
+    )
+
+
+FOLDS = {"up": "+v", "down": "-v", "left": "-u", "right": "+u"}
+LOOSE_BEND = 1.25
+"""Radius of a bend's middle over the pipe's outer radius."""
+
+
+def _port(item: Port, n: int) -> core.Port:
+    """A port; a folded one turns along ``fold``, back to the front, along it, and so on."""
+    slot = (item.width, item.height) if item.shape == "slot" else None
+    bore = item.diameter if slot is None else item.height
+    return core.Port(
+        _numbered("port", n, item.count),
+        _mount(item.mounts[n], item.chamber),
+        bore,
+        item.wall,
+        item.length,
+        () if slot is not None else _bends(item),
+        slot,
+    )
+
+
+def _bends(item: Port) -> tuple[core.Bend, ...]:
+    """Bends with equal straights between them."""
+    if item.bends == 0:
+        return ()
+    radius = LOOSE_BEND * (item.diameter / 2 + item.wall)
+    straight = (item.length - item.bends * 1.5707963267948966 * radius) / (item.bends + 1)
+    ways = (FOLDS[item.fold], "out", FOLDS[item.fold], "in")
+    return tuple(core.Bend(straight, radius, ways[k % 4]) for k in range(item.bends))  # type: ignore[arg-type]
+
+
+def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Iterator[Thing]:
+    """Boards, cells and what belongs to them; without a place they sit in the first chamber."""
+    boards: list[tuple[str, int, inputs.Amplifier | inputs.Dsp | inputs.Receiver]] = []
+    boards += [("amplifier", k, b) for k, b in enumerate(power.amplifiers)]
+    boards += [("dsp", 0, power.dsp)]
+    boards += [("receiver", k, b) for k, b in enumerate(power.receivers)]
+    for kind, k, board in boards:
+        yield _board(board, chamber, panels, (kind, k))
+    source = power.source
+    if isinstance(source, inputs.Pack):
+        yield _pack(source, chamber, panels)
+        if source.board is not None:
+            b = source.board
+            item = Item("protection board", 1, b.volume, b.mass, b.price)
+            yield Thing(item, "board", (chamber,), loose=1.0)
+    elif source is not None:
+        yield Thing(item_of(source.bulk, 1), "other", (chamber,), loose=1.0)
+    for c in power.converters:
+        yield Thing(Item(c.name, 1, 0.0, c.mass, c.price), "board", (chamber,), loose=1.0)
+
+
+def _board(
+    board: inputs.Amplifier | inputs.Dsp | inputs.Receiver,
+    chamber: str,
+    panels: Sequence[str],
+    path: Path,
+) -> Thing:
+    bulk, mount = board.bulk, board.mount
+    item = item_of(bulk, 1)
+    if mount is None or bulk.size is None or mount.panel not in panels:
+        return Thing(item, "board", (chamber,), loose=1.0)
+    made = core.Board(
+        bulk.name,
+        _mount(mount, chamber),
+        bulk.size,
+        mount.standoff,
+        bulk.mass,
+        _stated(bulk.volume),
+    )
+    return Thing(item, "board", (chamber,), (made,), (path,))
+
+
+def _pack(pack: inputs.Pack, chamber: str, panels: Sequence[str]) -> Thing:
+    """The cells; with a place they take the air of their wrapped brick, or of their own bodies."""
+    cell, count, layout = pack.cell, pack.series * pack.parallel, pack.layout
+    item = item_of(cell.bulk, count)
+    if layout is None or layout.mount.panel not in panels:
+        return Thing(item, "pack", (chamber,), loose=1.0)
+    made = core.Pack(
+        cell.bulk.name,
+        _mount(layout.mount, chamber),
+        cell.diameter,
+        cell.length,
+        layout.n,
+        layout.lie,  # type: ignore[arg-type]
+        layout.wrap,
+        layout.wrapped,
+        layout.mount.standoff,
+        cell.bulk.mass * count,
+    )
+    return Thing(item, "pack", (chamber,), (made,), (("power", "source", "mount"),))
+
+
+def _others(case: Case, panels: Sequence[str]) -> Iterable[Thing]:
+    """Cups, knobs, feet, and what else is said to be in the case."""
+    for k, fitting in enumerate(case.fittings):
+        yield _fitting(k, fitting, panels)
+    for c in case.contents:
+        item = Item(c.name, c.count, c.volume, c.mass, c.price)
+        yield Thing(item, "other", (c.chamber,), loose=1.0)
+    if case.feet is not None:
+        feet = case.feet
+        yield Thing(Item("feet", FEET, 0.0, feet.mass, feet.price), "feet", ())
+
+
+FEET = 4
+
+
+def _fitting(k: int, fitting: Fitting, panels: Sequence[str]) -> Thing:
+    cut: CutOut = Round(fitting.width)
+    if not fitting.round:
+        cut = Rectangle(fitting.width, fitting.height, fitting.corner)
+    mount = _mount(fitting.mount, fitting.chamber)
+    item = Item(fitting.name, 1, 0.0, fitting.mass, fitting.price)
+    made: core.Part
+    if fitting.kind == "cup":
+        made = core.Cup(fitting.name, mount, cut, fitting.depth, fitting.mass)
+    else:
+        made = core.Knob(fitting.name, mount, cut, fitting.bushing, fitting.nut, fitting.mass)
+    if fitting.mount.panel not in panels:
+        return Thing(item, fitting.kind, (fitting.chamber,), loose=1.0)
+    path = ("box", "case", "fittings", k, "mount")
+    return Thing(item, fitting.kind, (fitting.chamber,), (made,), (path,))

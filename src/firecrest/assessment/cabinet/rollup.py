@@ -1,0 +1,221 @@
+"""What the case holds: net air of each chamber, size, weight and cost, of floats or columns."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.cabinet.contents import Thing, things_in
+from firecrest.assessment.lower import inputs
+from firecrest.assessment.wiring import Wiring
+from firecrest.core.arrays import Number, largest
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.braces import Brace, air_taken
+from firecrest.core.cabinet.cutouts import Rectangle
+from firecrest.core.cabinet.joints import panel_area
+from firecrest.core.cabinet.ledger import Room, rooms, section_of, slabs
+from firecrest.core.cabinet.materials import Infill, material_share
+from firecrest.core.cabinet.rollup import Item, total
+from firecrest.core.cabinet.shapes.box import Box
+from firecrest.design.box import Chamber
+from firecrest.design.case import Case
+from firecrest.design.shapes import (
+    CoreShape,
+    inner_size,
+    outer_size,
+    panel_names,
+    shape_of,
+    thickness_of,
+    volumes,
+)
+
+
+@dataclass(frozen=True)
+class CabinetResult:
+    """Sizes in m, ``air`` per chamber in m3, ``items`` by their weight and price.
+
+    ``taken`` is what each chamber's air is less than its share of the inside. ``rooms`` are the
+    ledgers, ``things`` what is in the case, ``placed`` whether anything has a place in it.
+    """
+
+    shape: CoreShape
+    outer: tuple[Number, Number, Number]
+    inner: tuple[Number, Number, Number]
+    outside: Number
+    inside: Number
+    air: tuple[Number, ...]
+    taken: tuple[Number, ...]
+    rooms: Mapping[str, Room]
+    things: tuple[Thing, ...]
+    braces: tuple[Brace, ...]
+    items: tuple[Item, ...]
+    mass: Number
+    price: Number
+
+    @property
+    def longest_inner(self) -> Number:
+        """Longest inner dimension in m."""
+        return largest(self.inner)
+
+    @property
+    def placed(self) -> bool:
+        """Whether anything has a place."""
+        return any(thing.parts for thing in self.things)
+
+
+def braces_of(case: Case) -> tuple[Brace, ...]:
+    """Braces and dividers as plates of the core."""
+    made = []
+    for brace in case.braces:
+        window = None
+        if not brace.divider:
+            window = Rectangle(brace.window_a, brace.window_b, brace.window_radius)
+        thick = case.wall if brace.thickness is None else brace.thickness
+        made.append(
+            Brace(brace.name, brace.axis, brace.at, thick, window, brace.divider, brace.groove)
+        )
+    return tuple(made)
+
+
+def dividers_of(case: Case, chambers: Sequence[Chamber]) -> list[Brace]:
+    """Dividers that part the chambers; none unless there is one fewer than chambers, one way."""
+    found = [b for b in braces_of(case) if b.divider]
+    along = {b.axis for b in found}
+    return found if len(found) == len(chambers) - 1 and len(along) <= 1 else []
+
+
+def _gross(
+    case: Case,
+    chambers: Sequence[Chamber],
+    inner: Sequence[Number],
+    shape: CoreShape,
+    inside: Number,
+) -> dict[str, Number]:
+    """Each chamber's part of the inside: between dividers, else by its share.
+
+    Chambers follow each other from the left, from below or from the front.
+    """
+    dividers = dividers_of(case, chambers)
+    if not dividers:
+        return {c.id: c.share * inside for c in chambers}
+    low, high = inner_corners(shape, inner)
+    found = slabs(low, high, inside, dividers)
+    if dividers[0].axis == "z":
+        found.reverse()
+    return {c.id: room for c, room in zip(chambers, found, strict=True)}
+
+
+def inner_corners(shape: CoreShape, inner: Sequence[Number]) -> tuple[list[Number], list[Number]]:
+    """Lowest and highest corner of the inside: of a box as it lies, else about the middle."""
+    if isinstance(shape, Box):
+        low = [
+            -shape.length / 2 + shape.within("left"),
+            -shape.height / 2 + shape.within("bottom"),
+            -shape.depth + shape.within("back"),
+        ]
+        return low, [start + size for start, size in zip(low, inner, strict=True)]
+    outer = outer_size(shape)
+    middle: list[Number] = [0.0, 0.0, -outer[2] / 2]
+    low = [m - s / 2 for m, s in zip(middle, inner, strict=True)]
+    return low, [m + s / 2 for m, s in zip(middle, inner, strict=True)]
+
+
+def infill_of(case: Case) -> Infill | None:
+    """How a print is filled; None of a case of sheets."""
+    return None if case.printing is None else Infill(case.printing.skin, case.printing.infill)
+
+
+def _loose(things: Sequence[Thing]) -> list[core.Loose]:
+    """What takes air without a place."""
+    found = []
+    for thing in things:
+        if not thing.loose or not thing.chambers:
+            continue
+        volume = thing.item.count * thing.item.volume * thing.loose
+        found.append(core.Loose(thing.item.name, thing.kind, thing.chambers, volume, 0.0))
+    return found
+
+
+def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResult:
+    """Roll up a design's case; everything inside is subtracted from its chamber's share."""
+    case, shape = box.case, shape_of(box.case)
+    outside, inside = volumes(shape)
+    inner, panels = inner_size(shape), panel_names(case)
+    things = things_in(box, power, wiring, panels)
+    parts = [part for thing in things for part in thing.parts]
+    braces = braces_of(case)
+    dividers = dividers_of(case, box.chambers)
+    gross = _gross(case, box.chambers, inner, shape, inside)
+    standing = [
+        (_home(brace, box.chambers, dividers), brace, section_of(brace, inner))
+        for brace in braces
+        if brace not in dividers
+    ]
+    thickness = {name: _panel_thickness(case, shape, name) for name in panels}
+    ledger = rooms(gross, parts, _loose(things), thickness, standing)
+    air = tuple(
+        ledger[c.id].net if c.stated_volume is None else c.stated_volume for c in box.chambers
+    )
+    taken = tuple(gross[c.id] - ledger[c.id].net for c in box.chambers)
+    shell = _case_item(case, shape, outside - inside, parts, thickness, braces, inner)
+    items = (shell, *(thing.item for thing in things))
+    everything = total(items)
+    return CabinetResult(
+        shape,
+        outer_size(shape),
+        inner,
+        outside,
+        inside,
+        air,
+        taken,
+        ledger,
+        things,
+        braces,
+        items,
+        everything.mass,
+        everything.price,
+    )
+
+
+def _panel_thickness(case: Case, shape: CoreShape, name: str) -> Number:
+    """How thick what a part is mounted on is: all solid layers of a stack."""
+    layered = case.shape
+    if layered.kind == "stack":
+        return case.wall * (layered.solid_front if name == "front" else layered.solid_back)
+    return thickness_of(case, name)
+
+
+def _home(brace: Brace, chambers: Sequence[Chamber], dividers: Sequence[Brace]) -> str:
+    """The chamber that a brace stands in."""
+    if not dividers or brace.axis != dividers[0].axis:
+        return chambers[0].id
+    at = float(np.ravel(brace.at)[0])
+    beyond = sum(float(np.ravel(d.at)[0]) < at for d in dividers)
+    return chambers[len(dividers) - beyond if brace.axis == "z" else beyond].id
+
+
+def _case_item(
+    case: Case,
+    shape: CoreShape,
+    walls: Number,
+    parts: Sequence[core.Part],
+    thickness: Mapping[str, Number],
+    braces: Sequence[Brace],
+    inner: Sequence[Number],
+) -> Item:
+    """The bare case with its braces: walls less openings, recesses and holes; its price."""
+    gone: Number = 0.0
+    for part in parts:
+        gone = gone + core.hole(part, thickness[part.mount.panel]) + core.recess(part)
+    inside_plates: Number = 0.0
+    plate_area: Number = 0.0
+    for brace in braces:
+        section = section_of(brace, inner)
+        inside_plates = inside_plates + air_taken(brace, section)
+        plate_area = plate_area + section
+    share = material_share(infill_of(case), thickness.get("front", case.wall))
+    mass = case.density * ((walls - gone) * share + inside_plates)
+    if case.printing is not None:
+        return Item("case", 1, 0.0, mass, mass * case.printing.price)
+    area = panel_area(shape) if isinstance(shape, Box) else walls / case.wall
+    return Item("case", 1, 0.0, mass, (area + plate_area) * case.price_per_area)
