@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from firecrest.assessment.acoustic import ratings_of, transfers_from
+from firecrest.assessment.cabinet.places import sounding_elements
 from firecrest.assessment.cabinet.rollup import CabinetResult, cabinet
 from firecrest.assessment.conditions import (
     air_of,
@@ -111,9 +112,12 @@ def wiring_in(numbers: inputs.Inputs) -> Wiring:
 
 
 def elements_in(numbers: inputs.Inputs, memo: Memo) -> inputs.Elements:
-    """What sound depends on, whatever the case around it."""
+    """What sound depends on: of the case around it only where things are mounted on it."""
     box = numbers.box
-    return memo(inputs.Elements, box.chambers, box.groups, box.openings)
+    sited = any(e.mounts for e in (*box.groups, *box.openings))
+    case = box.case if sited else None
+    doubts = box.air_speed, box.air_loss
+    return memo(sounding_elements, case, box.chambers, box.groups, box.openings, *doubts)
 
 
 def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
@@ -133,13 +137,17 @@ def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
 
 def measured_in(numbers: inputs.Inputs, memo: Memo) -> tuple[Measured | None, ...]:
     """What was measured of each channel's way."""
-    return tuple(_measured(numbers.box, channel, memo) for channel in numbers.voice.channels)
+    elements = elements_in(numbers, memo)
+    channels = numbers.voice.channels
+    return tuple(_measured(numbers.box, elements, channel, memo) for channel in channels)
 
 
-def _measured(box: inputs.Box, channel: Channel, memo: Memo) -> Measured | None:
+def _measured(
+    box: inputs.Box, elements: inputs.Elements, channel: Channel, memo: Memo
+) -> Measured | None:
     if not channel.response.curves:
         return None
-    group = next(g for g in box.groups if g.channel == channel.id)
+    group = next(g for g in elements.groups if g.channel == channel.id)
     closed = not any(
         {group.chamber, group.front} & {item.chamber, item.opens_to} for item in box.openings
     )

@@ -7,6 +7,7 @@ from math import degrees, pi
 import numpy as np
 
 from firecrest.assessment.assess import Acoustic, Assessment
+from firecrest.assessment.cabinet.places import place_of
 from firecrest.assessment.sound import Scene, voice_rows, whole_flow
 from firecrest.assessment.ways import Measured, curve_response
 from firecrest.core.acoustics.radiation import heard
@@ -147,7 +148,7 @@ def _place_of(assessment: Assessment, channel: int) -> tuple[float, tuple[float,
         k for k, g in enumerate(design.box.groups) if g.channel == design.voice.channels[channel].id
     )
     constants = assessment.numbers.box.groups[group].driver.constants
-    place = design.box.groups[group].place
+    place = place_of(design.box.case, design.box.groups[group])
     assert constants is not None
     return float(constants.s_d), (place.right, place.up, place.forward)
 
