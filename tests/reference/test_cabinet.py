@@ -154,9 +154,9 @@ def test_distances_between_parts(name):
             one_room, other = made[a][0], made[b][0]
             if one_room and other and one_room != other:
                 continue
-            gap = solids_apart(made[a][1], made[b][1], 0.06)
-            if gap is not None and gap < 0.06:
-                found[frozenset((a, b))] = gap
+            near_by = solids_apart(made[a][1], made[b][1], 0.06)
+            if near_by is not None and near_by.gap < 0.06:
+                found[frozenset((a, b))] = near_by.gap
     said = {frozenset((p["a"], p["b"])): p["gap"] for p in expected(name)["pair_gaps"]}
     assert set(found) == set(said)
     for pair, gap in said.items():

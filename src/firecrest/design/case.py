@@ -280,7 +280,7 @@ class Fitting:
 
     id: str = identity("fitting")
     name: str = text("Name", default="Terminal cup")
-    kind: Literal["cup", "knob"] = choice("Kind", default="cup")
+    kind: Literal["terminal", "handle", "knob"] = choice("Kind", default="terminal")
     mount: Mount = Mount(panel="back")
     chamber: str = identity("main", "Chamber")
     round: bool = choice("Round", default=False)

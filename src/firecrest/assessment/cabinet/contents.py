@@ -39,6 +39,9 @@ class Thing:
     loose: float = 0.0
 
 
+Powered = inputs.Amplifier | inputs.Dsp | inputs.Receiver
+
+
 def things_in(
     box: inputs.Box, power: inputs.Power, wiring: Wiring, panels: Sequence[str]
 ) -> tuple[Thing, ...]:
@@ -190,12 +193,9 @@ def _bends(item: Port) -> tuple[core.Bend, ...]:
 
 def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Iterator[Thing]:
     """Boards, cells and what belongs to them; without a place they sit in the first chamber."""
-    boards: list[tuple[str, int, inputs.Amplifier | inputs.Dsp | inputs.Receiver]] = []
-    boards += [("amplifier", k, b) for k, b in enumerate(power.amplifiers)]
-    boards += [("dsp", 0, power.dsp)]
-    boards += [("receiver", k, b) for k, b in enumerate(power.receivers)]
-    for kind, k, board in boards:
-        yield _board(board, chamber, panels, (kind, k))
+    boards: list[Powered] = [*power.amplifiers, power.dsp, *power.receivers]
+    for board in boards:
+        yield _board(board, chamber, panels)
     source = power.source
     if isinstance(source, inputs.Pack):
         yield _pack(source, chamber, panels)
@@ -210,10 +210,7 @@ def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Itera
 
 
 def _board(
-    board: inputs.Amplifier | inputs.Dsp | inputs.Receiver,
-    chamber: str,
-    panels: Sequence[str],
-    path: Path,
+    board: inputs.Amplifier | inputs.Dsp | inputs.Receiver, chamber: str, panels: Sequence[str]
 ) -> Thing:
     bulk, mount = board.bulk, board.mount
     item = item_of(bulk, 1)
@@ -227,6 +224,7 @@ def _board(
         bulk.mass,
         _stated(bulk.volume),
     )
+    path = ("power", "boards", board.place, "mount")
     return Thing(item, "board", (chamber,), (made,), (path,))
 
 
@@ -273,11 +271,12 @@ def _fitting(k: int, fitting: Fitting, panels: Sequence[str]) -> Thing:
     mount = _mount(fitting.mount, fitting.chamber)
     item = Item(fitting.name, 1, 0.0, fitting.mass, fitting.price)
     made: core.Part
-    if fitting.kind == "cup":
+    if fitting.kind != "knob":
         made = core.Cup(fitting.name, mount, cut, fitting.depth, fitting.mass)
     else:
         made = core.Knob(fitting.name, mount, cut, fitting.bushing, fitting.nut, fitting.mass)
+    kind = "knob" if fitting.kind == "knob" else "cup"
     if fitting.mount.panel not in panels:
-        return Thing(item, fitting.kind, (fitting.chamber,), loose=1.0)
+        return Thing(item, kind, (fitting.chamber,), loose=1.0)
     path = ("box", "case", "fittings", k, "mount")
-    return Thing(item, fitting.kind, (fitting.chamber,), (made,), (path,))
+    return Thing(item, kind, (fitting.chamber,), (made,), (path,))

@@ -152,6 +152,7 @@ class Amplifier:
     gain: Number
     bulk: Bulk
     mount: Mount | None = None
+    place: int = 0
 
 
 @dataclass(frozen=True)
@@ -165,6 +166,7 @@ class Dsp:
     regulator: Number
     bulk: Bulk
     mount: Mount | None = None
+    place: int = 0
 
 
 @dataclass(frozen=True)
@@ -175,6 +177,7 @@ class Receiver:
     regulator: Number
     bulk: Bulk
     mount: Mount | None = None
+    place: int = 0
 
 
 @dataclass(frozen=True)

@@ -120,11 +120,11 @@ def _lower_power(power: Power) -> inputs.Power:
     receivers = [board for board in power.boards if isinstance(board, FittedReceiver)]
 
     return inputs.Power(
-        tuple(_mounted(lower_amplifier(board.part), board) for board in amplifiers),
+        tuple(_mounted(power, lower_amplifier(board.part), board) for board in amplifiers),
         _rails(power, amplifiers),
-        _mounted(lower_dsp(power.dsp), power.boards[power.dsp_place]),
+        _mounted(power, lower_dsp(power.dsp), power.boards[power.dsp_place]),
         _rail(power, power.boards[power.dsp_place].rail),
-        tuple(_mounted(lower_receiver(board.part), board) for board in receivers),
+        tuple(_mounted(power, lower_receiver(board.part), board) for board in receivers),
         _rails(power, receivers),
         source,
         power.converters,
@@ -137,9 +137,11 @@ def _lower_power(power: Power) -> inputs.Power:
 Fitted = TypeVar("Fitted", inputs.Amplifier, inputs.Dsp, inputs.Receiver)
 
 
-def _mounted(numbers: Fitted, board: Board) -> Fitted:
-    """A board with its place."""
-    return numbers if board.mount is None else replace(numbers, mount=board.mount)
+def _mounted(power: Power, numbers: Fitted, board: Board) -> Fitted:
+    """A board with where it is mounted, and its place among the boards."""
+    if board.mount is None:
+        return numbers
+    return replace(numbers, mount=board.mount, place=power.boards.index(board))
 
 
 def _layout(pack: Pack) -> inputs.Layout | None:

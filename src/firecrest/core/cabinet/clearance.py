@@ -4,19 +4,28 @@ Least wanted: 5 mm between still things (tolerance and rattle), 10 mm round a ma
 from a moving radiator's envelope; estimates.
 """
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from math import pi, sqrt
 
 import numpy as np
 
 from firecrest.core.arrays import Real
-from firecrest.core.cabinet.cutouts import Rectangle, Truncated, across, area
+from firecrest.core.cabinet.cutouts import Rectangle, across, area, framed, outline
 from firecrest.core.cabinet.distance import apart
 from firecrest.core.cabinet.frames import Frame
-from firecrest.core.cabinet.parts import Driver, Framed, Knob, Part, Port, middle_line
+from firecrest.core.cabinet.parts import (
+    Driver,
+    Framed,
+    Knob,
+    Part,
+    Port,
+    Radiator,
+    cut_of,
+    middle_line,
+)
 from firecrest.core.cabinet.shapes.shell import Shell
-from firecrest.core.cabinet.solids import Solid, beyond, disc, lathe
+from firecrest.core.cabinet.solids import Solid, beyond, disc, slice_at
 
 STILL, MAGNET, MOVING = 0.005, 0.010, 0.003
 SOFT_GROUND = 0.010
@@ -29,10 +38,11 @@ GRAVITY = 9.80665
 
 @dataclass(frozen=True)
 class Gap:
-    """Least distance in m to ``wall``; negative where a part stands in it."""
+    """Least distance in m to ``wall``, and where; negative where a part stands in it."""
 
     gap: float
     wall: str
+    at: tuple[float, float, float]
 
 
 def wall_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
@@ -41,10 +51,14 @@ def wall_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
     every = np.concatenate(points)
     if not len(every):
         return None
-    gaps = [
-        Gap(float(np.min(wall.gap(every))), wall.name) for wall in shell.walls if wall.name != own
-    ]
-    return min(gaps, key=lambda g: g.gap)
+    found = []
+    for wall in shell.walls:
+        if wall.name != own:
+            gaps = wall.gap(every)
+            worst = int(np.argmin(gaps))
+            x, y, z = (float(c) for c in every[worst])
+            found.append(Gap(float(gaps[worst]), wall.name, (x, y, z)))
+    return min(found, key=lambda g: g.gap)
 
 
 def removable(part: Driver, openings: Iterable[float]) -> bool:
@@ -94,6 +108,42 @@ def _farthest(holds: Callable[[float], bool], most: float) -> float:
     return low
 
 
+def margins(part: Part, at: Frame, shell: Shell, rounding: float = 0.0) -> tuple[float, float]:
+    """(cut-out, frame): how far each is within the flat of its panel, inside and outside, m.
+
+    The cut-out counts at the inner face, against the other inner faces; the frame at the outer
+    face, against the outer ones, less the ``rounding`` of the edges.
+    """
+    cut = cut_of(part)
+    if cut is None:
+        return np.inf, np.inf
+    rim = slice_at(at, outline(cut), at.t)
+    frame_cut = framed(part.cut, part.frame) if isinstance(part, Driver | Radiator) else cut
+    edge = slice_at(at, outline(frame_cut), 0.0)
+    own = part.mount.panel
+    inner, outer = [np.inf], [np.inf]
+    for wall in shell.walls:
+        if wall.name == own:
+            continue
+        inner.append(float(np.min(wall.gap(rim))))
+        thick = shell.frames[wall.name].t if wall.name in shell.frames else shell.printed_wall
+        if wall.name != "rounded edge":
+            outer.append(float(np.min(wall.gap(edge))) + float(thick))
+    return min(inner), min(outer) - rounding
+
+
+def frames_apart(one: tuple[Part, Frame], other: tuple[Part, Frame]) -> float:
+    """Least distance of two frames on one panel, m; 0 where they overlap."""
+    edges = []
+    for part, at in (one, other):
+        cut = cut_of(part)
+        if cut is None:
+            return np.inf
+        whole = framed(part.cut, part.frame) if isinstance(part, Driver | Radiator) else cut
+        edges.append(slice_at(at, outline(whole), 0.0))
+    return apart(edges[0], edges[1])
+
+
 @dataclass(frozen=True)
 class KnobFit:
     """Panel under a knob, the most its bushing takes, and how much a pocket must thin it by."""
@@ -135,18 +185,7 @@ def vent_area(heat: float, height: float, rise: float) -> float:
     return heat / (AIR_DENSITY * AIR_HEAT * rise * OUTFLOW * draught)
 
 
-def ahead_of(frame: Frame, r: float, start: float, end: float) -> Real:
-    """A cylinder of radius ``r`` inwards of a place, for what must stay free there."""
-    return lathe(frame, [(start, r), (end, r)])
-
-
 def screw_margins(part: Framed, circle: float, hole: float) -> tuple[float, float]:
     """How far screw holes are inside the frame's edge and off the cut-out."""
     cut = float(part.cut.d) if not isinstance(part.cut, Rectangle) else float(part.cut.a)
     return (float(part.frame) - circle - hole) / 2, (circle - hole - cut) / 2
-
-
-def flats_wide(part: Part, frames: Mapping[str, Frame]) -> bool:
-    """Whether a part's own outline has flats."""
-    cut = getattr(part, "cut", None)
-    return isinstance(cut, Truncated) and part.mount.panel in frames

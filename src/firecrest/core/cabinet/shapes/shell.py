@@ -43,7 +43,7 @@ class Slice:
     middle: tuple[float, float]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Shell:
     """A case without anything in it. ``stands_on`` (n, 2) is the outline of its foot in x and z.
 

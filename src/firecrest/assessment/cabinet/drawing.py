@@ -1,0 +1,180 @@
+"""The drawing of one design: its shell, what stands where in it, and what follows from both.
+
+All of it is floats, and worked out when it is first asked for.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.contents import FEET
+from firecrest.assessment.cabinet.rollup import CabinetResult, infill_of
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.balance import Balance, Weighed, balance
+from firecrest.core.cabinet.braces import Brace, solid_of, split
+from firecrest.core.cabinet.frames import Frame
+from firecrest.core.cabinet.materials import Material
+from firecrest.core.cabinet.plates import Resonance, resonance
+from firecrest.core.cabinet.shapes.shell import Field, Shell
+from firecrest.core.cabinet.solids import Solid
+from firecrest.core.cabinet.weighing import (
+    brace_masses,
+    case_mass,
+    foot_masses,
+    part_masses,
+    shell_body,
+)
+from firecrest.design.case import Case
+from firecrest.design.edits.paths import Path
+from firecrest.design.shapes import frames_of, shape_of, shell_of
+
+KEPT_SOLIDS, KEPT_SHELLS = 512, 32
+
+
+@dataclass(frozen=True)
+class Sited:
+    """A part with where its place stands in the design, and its frame in the case's."""
+
+    path: Path
+    part: core.Part
+    at: Frame
+
+    def solid(self, swept: bool = True) -> Solid | None:
+        """What it occupies; ``swept``: a radiator wherever it moves."""
+        return _solid(self.part, self.at, swept)
+
+
+@lru_cache(KEPT_SHELLS)
+def _shell(case: Case) -> Shell:
+    """Remembered by value, so that what is measured against it stays measured."""
+    return shell_of(shape_of(case))
+
+
+@lru_cache(KEPT_SOLIDS)
+def _solid(part: core.Part, at: Frame, swept: bool) -> Solid | None:
+    """Remembered by value: parts are made anew with every edit, and mostly come out the same."""
+    return core.solid_of(part, at, swept)
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A brace with its solid."""
+
+    brace: Brace
+    solid: Solid
+
+
+@dataclass(frozen=True, eq=False)
+class Drawing:
+    """A case and what has a place in it; ``band`` is the top of what it plays as bass, Hz."""
+
+    case: Case
+    rolled: CabinetResult
+    band: float
+
+    @cached_property
+    def shell(self) -> Shell:
+        """The case without anything in it."""
+        return _shell(self.case)
+
+    @cached_property
+    def frames(self) -> dict[str, Frame]:
+        """Its flat panels."""
+        return frames_of(self.rolled.shape)
+
+    @cached_property
+    def sited(self) -> tuple[Sited, ...]:
+        """Everything with a place."""
+        found = []
+        for thing in self.rolled.things:
+            for part, path in zip(thing.parts, thing.paths, strict=True):
+                found.append(Sited(path, part, core.placed(part, self.frames)))
+        return tuple(found)
+
+    @cached_property
+    def standing(self) -> tuple[Standing, ...]:
+        """Braces and dividers."""
+        low, high = self.shell.low, self.shell.high
+        return tuple(Standing(b, solid_of(b, low, high)) for b in self.rolled.braces)
+
+    @property
+    def material(self) -> Material:
+        """What the panels are of."""
+        return Material(self.case.stiffness, self.case.density, self.case.poisson)
+
+    @cached_property
+    def fields(self) -> Mapping[str, Field]:
+        """Free fields of the panels, as braces split them."""
+        shell = self.shell
+        return split(shell.fields, self.rolled.braces, shell.low, shell.high)
+
+    @cached_property
+    def resonances(self) -> dict[str, Resonance]:
+        """First resonance of every flat panel."""
+        infill = infill_of(self.case)
+        return {
+            name: resonance(field, self.material, infill, self.band)
+            for name, field in self.fields.items()
+        }
+
+    @cached_property
+    def feet(self) -> list[tuple[float, float]]:
+        """Places of the feet in x and z; none without feet."""
+        if self.case.feet is None:
+            return []
+        inset = self.case.feet.inset
+        low, high = self.shell.stands_on.min(axis=0), self.shell.stands_on.max(axis=0)
+        return [
+            (float(x), float(z))
+            for x in (low[0] + inset, high[0] - inset)
+            for z in (low[1] + inset, high[1] - inset)
+        ][:FEET]
+
+    @cached_property
+    def weighed(self) -> tuple[Weighed, ...]:
+        """Masses with where they sit; what has no place is in the middle of the inside."""
+        shell = self.shell
+        parts = [s.part for s in self.sited]
+        body = shell_body(shell, parts)
+        found = [
+            case_mass(body, self.material, infill_of(self.case), float(shell.printed_wall)),
+            *brace_masses(self.rolled.braces, shell, self.case.density),
+            *part_masses(parts, self.frames),
+        ]
+        for thing in self.rolled.things:
+            mass = float(thing.item.count * thing.item.mass) * thing.loose
+            if mass > 0:
+                found.append(Weighed(thing.item.name, mass, shell.inside.centre))
+        feet = self.case.feet
+        if feet is not None:
+            low = float(shell.lowest)
+            found += foot_masses(self.feet, feet.mass, low, feet.height)
+        return tuple(found)
+
+    @cached_property
+    def balance(self) -> Balance:
+        """Where the weight sits and how it tips."""
+        feet = self.case.feet
+        stands: Real = np.array(self.feet) if feet is not None else self.shell.stands_on
+        high = 0.0 if feet is None else feet.height
+        return balance(self.weighed, stands, float(self.shell.lowest) - high)
+
+
+def drawing_of(assessment: Assessment) -> Drawing:
+    """The drawing of an assessed design."""
+    design = assessment.design
+    band = assessment.memo(_band, assessment)
+    return assessment.memo(Drawing, design.box.case, assessment.cabinet, band)
+
+
+BASS_TOP = 200.0
+MULTIPLE = 4.0
+
+
+def _band(assessment: Assessment) -> float:
+    """Top of what the case plays as bass: four times the promised note, 200 Hz at least."""
+    return max(BASS_TOP, MULTIPLE * assessment.design.brief.bass.frequency)

@@ -1,0 +1,269 @@
+"""A place for everything: the rule that a case without places is drawn by, and can take.
+
+Drivers stand on the front, in a row or a column, the largest in the middle or at the bottom.
+Radiators go to both ends, or to a pair of panels that is wide enough. Ports, boards and the pack
+then take, one after the other and the largest first, the place that leaves most room around them;
+room is reckoned by the boxes that hold the solids.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.wiring import cone_count, wiring_of
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet.shapes.shell import Shell
+from firecrest.core.cabinet.solids import Solid
+from firecrest.design.box import OUTSIDE, Port, RadiatorSet
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, replace_at
+from firecrest.design.mount import Mount
+from firecrest.design.shapes import panel_names
+
+GRID = 7
+ENOUGH = 0.015
+"""m of room beyond which more does not count."""
+PAIRS = (("left", "right"), ("top", "bottom"), ("front", "back"))
+INSIDE = ("back", "bottom", "left", "right", "top", "front")
+"""Panels that boards and packs are tried on, in order."""
+OUTLETS = ("back", "front", "bottom", "top", "left", "right")
+"""Panels that ports are tried on, in order."""
+APART = 0.012
+UNSEEN = 250.0
+
+
+def placed_all(design: Design) -> Design:
+    """The design with a place for all that has none and can have one."""
+    design = _drivers(design)
+    design = _radiators(design)
+    for path in _loose_paths(design):
+        design = _best(design, path)
+    return design
+
+
+def flats(design: Design) -> dict[str, tuple[float, float]]:
+    """Half the inner size of each flat panel along its own u and v, m."""
+    shell = Drawing(design.box.case, cabinet_of(design), UNSEEN).shell
+    found = {}
+    for name in panel_names(design.box.case):
+        field = shell.fields.get(name)
+        if field is None:
+            found[name] = _by_reach(shell, name)
+        elif field.r is not None:
+            found[name] = (float(field.r) * 0.7, float(field.r) * 0.7)
+        else:
+            a, b = float(field.a) / 2, float(field.b) / 2
+            found[name] = (b, a) if name in ("left", "right") and _taper(design) else (a, b)
+    return found
+
+
+def _taper(design: Design) -> bool:
+    """Side panels of a taper have their parallel sides upright."""
+    return design.box.case.shape.kind == "taper"
+
+
+def _by_reach(shell: Shell, name: str) -> tuple[float, float]:
+    """Of a plate whose field is not reckoned: from the reach of the inside, with a margin."""
+    size = [float(h) - float(lo) for lo, h in zip(shell.low, shell.high, strict=True)]
+    across = {"left": (2, 1), "right": (2, 1), "top": (0, 2), "bottom": (0, 2)}
+    i, j = across.get(name, (0, 1))
+    return 0.35 * size[i], 0.35 * size[j]
+
+
+def _front(design: Design) -> str:
+    """The panel that drivers go on: the front, or the first flat there is."""
+    names = panel_names(design.box.case)
+    return next((n for n in ("front", "top", *names) if n in names), names[0])
+
+
+@dataclass(frozen=True)
+class _Framed:
+    path: Path
+    frame: float
+    recess: float = 0.0
+
+
+def _drivers(design: Design) -> Design:
+    """All cones in one row or column on the front; groups that have places keep them."""
+    wiring, wanted = wiring_of(design.voice.channels), []
+    for k, group in enumerate(design.box.groups):
+        if group.mounts or group.front != OUTSIDE:
+            continue
+        frame = _frame_of(group.driver)
+        path: Path = ("box", "groups", k, "mounts")
+        wanted += [_Framed(path, frame)] * cone_count(group, wiring)
+    if not wanted:
+        return design
+    panel = _front(design)
+    half_u, half_v = flats(design)[panel]
+    row = half_u >= half_v
+    order = _from_the_middle(wanted) if row else sorted(wanted, key=lambda w: w.frame)[::-1]
+    spots = _spread([w.frame for w in order], half_u if row else half_v)
+    mounts: dict[Path, list[Mount]] = {}
+    for one, at in zip(order, spots, strict=True):
+        u, v = (at, 0.0) if row else (0.0, at)
+        mounts.setdefault(one.path, []).append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+    for path, places in mounts.items():
+        design = replace_at(design, path, tuple(sorted(places, key=lambda m: m.u)))
+    return design
+
+
+def _frame_of(part: object) -> float:
+    """Diameter of a frame, or what stands for it."""
+    for name, more in (("frame", 0.0), ("cut_out", 0.014), ("size", 0.0)):
+        value = getattr(part, name, None)
+        if value is not None:
+            return float(value) + more
+    return 0.1
+
+
+def _from_the_middle(wanted: Sequence[_Framed]) -> list[_Framed]:
+    """The largest in the middle, the rest by turns to its left and right."""
+    found: list[_Framed] = []
+    for k, one in enumerate(sorted(wanted, key=lambda w: -w.frame)):
+        found.insert(0 if k % 2 else len(found), one)
+    return found
+
+
+def _spread(sizes: Sequence[float], half: float) -> list[float]:
+    """Middles of things in a row over -half..half with equal gaps; touching where it is short."""
+    gap = max((2 * half - sum(sizes)) / (len(sizes) + 1), 0.0)
+    at, found = -(sum(sizes) + gap * (len(sizes) - 1)) / 2, []
+    for size in sizes:
+        found.append(at + size / 2)
+        at += size + gap
+    return found
+
+
+def _radiators(design: Design) -> Design:
+    """Radiators in pairs on opposite panels that hold their frames, one above the other."""
+    for k, item in enumerate(design.box.openings):
+        if not isinstance(item, RadiatorSet) or item.mounts or item.opens_to != OUTSIDE:
+            continue
+        frame, room = _frame_of(item.radiator), flats(design)
+        used = {m.panel for g in design.box.groups for m in g.mounts}
+        pairs: list[tuple[str, ...]] = [
+            p for p in PAIRS if p[0] in room and p[1] in room and not used & set(p)
+        ]
+        if item.count == 1:
+            panels: tuple[str, ...] = (next((n for n in OUTLETS if n in room), _front(design)),)
+        else:
+            best = [p for p in pairs if 2 * min(room[p[0]]) >= frame - 0.02]
+            panels = (best or pairs or [(_front(design),)])[0]
+        mounts: list[Mount] = []
+        for n, panel in enumerate(panels):
+            count = item.count // len(panels) + (n < item.count % len(panels))
+            half_u, half_v = room[panel]
+            tall = half_v >= half_u
+            for at in _spread([frame] * count, half_v if tall else half_u):
+                u, v = (0.0, at) if tall else (at, 0.0)
+                mounts.append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+        design = replace_at(design, ("box", "openings", k, "mounts"), tuple(mounts))
+    return design
+
+
+def _loose_paths(design: Design) -> list[Path]:
+    """Places of ports, boards and the pack that are still open, the bulkiest first."""
+    found: list[tuple[float, Path]] = []
+    for k, item in enumerate(design.box.openings):
+        if isinstance(item, Port) and not item.mounts and item.opens_to == OUTSIDE:
+            found.append((1.0, ("box", "openings", k, "mounts")))
+    for k, board in enumerate(design.power.boards):
+        if board.mount is None:
+            found.append((board.part.volume, ("power", "boards", k, "mount")))
+    source = design.power.source
+    if source.kind == "pack" and source.mount is None:
+        volume = source.cell.volume * source.series * source.parallel
+        found.append((volume, ("power", "source", "mount")))
+    return [path for _, path in sorted(found, key=lambda f: -f[0])]
+
+
+def _best(design: Design, path: Path) -> Design:
+    """The place for one thing that leaves most room around it; all of equal ports move along."""
+    known = _boxes(design, path)
+    best: tuple[float, Design] | None = None
+    for made in _candidates(design, path):
+        drawing = Drawing(made.box.case, cabinet_of(made), UNSEEN)
+        mine = [s for s in drawing.sited if s.path[: len(path)] == path]
+        if not mine:
+            return design
+        room = min(_room(s, drawing.shell, known) for s in mine)
+        if best is None or room > best[0] + 1e-6:
+            best = room, made
+        if room >= ENOUGH:
+            break
+    return design if best is None else best[1]
+
+
+def _candidates(design: Design, path: Path) -> Iterator[Design]:
+    """Designs with the thing at places over its panels, one panel after the other."""
+    port = path[:2] == ("box", "openings")
+    room = flats(design)
+    names = [n for n in (OUTLETS if port else INSIDE) if n in room] or list(room)
+    shares = np.linspace(-0.9, 0.9, GRID)
+    near_middle = sorted(
+        ((x, y) for x in shares for y in shares), key=lambda s: abs(s[0]) + abs(s[1])
+    )
+    for panel in names:
+        half_u, half_v = room[panel]
+        for rot in (0.0, float(np.pi / 2)) if not port else (0.0,):
+            for x, y in near_middle:
+                u, v = round(float(x) * half_u, 3), round(float(y) * half_v, 3)
+                if port:
+                    item = design.box.openings[int(path[2])]
+                    yield replace_at(design, path, _row(item.count, panel, u, v, item))
+                else:
+                    yield replace_at(design, path, Mount(panel=panel, u=u, v=v, rot=rot))
+
+
+def _row(count: int, panel: str, u: float, v: float, item: object) -> tuple[Mount, ...]:
+    """Equal ports side by side about a place."""
+    wide = (
+        getattr(item, "diameter", 0.05)
+        if getattr(item, "shape", "") == "round"
+        else getattr(item, "width", 0.1)
+    )
+    step = wide + 2 * getattr(item, "wall", 0.003) + APART
+    return tuple(
+        Mount(panel=panel, u=round(u + (k - (count - 1) / 2) * step, 4), v=v) for k in range(count)
+    )
+
+
+Block = tuple[Real, Real]
+
+
+def _blocks(solid: Solid) -> list[Block]:
+    """The boxes along the axes that hold the pieces of a solid."""
+    flat = [piece.reshape(-1, 3) for piece in solid.pieces]
+    return [(points.min(axis=0), points.max(axis=0)) for points in flat]
+
+
+def _boxes(design: Design, path: Path) -> list[Block]:
+    """Those of everything that has a place already, radiators wherever they move."""
+    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
+    solids = [s.solid() for s in drawing.sited if s.path[: len(path)] != path]
+    found = [block for solid in solids if solid is not None for block in _blocks(solid)]
+    return found + [block for s in drawing.standing for block in _blocks(s.solid)]
+
+
+def _room(sited: Sited, shell: Shell, known: Sequence[Block]) -> float:
+    """Least room of a thing to what is there, and to the walls; negative where it is too tight."""
+    solid = sited.solid()
+    assert solid is not None
+    least = ENOUGH
+    own = sited.part.mount.panel
+    inward = -np.asarray(sited.at.normal, dtype=float)
+    for piece in solid.pieces:
+        points = piece.reshape(-1, 3)
+        inside = points[(points - np.asarray(sited.at.o)) @ inward >= float(sited.at.t) - 1e-9]
+        if len(inside):
+            gaps = [float(w.gap(inside).min()) for w in shell.walls if w.name != own]
+            least = min(least, *gaps)
+    for low, high in _blocks(solid):
+        for other_low, other_high in known:
+            off = np.maximum(other_low - high, low - other_high)
+            least = min(least, float(off.max()))
+    return least
