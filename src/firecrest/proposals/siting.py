@@ -37,11 +37,30 @@ UNSEEN = 250.0
 
 def placed_all(design: Design) -> Design:
     """The design with a place for all that has none and can have one."""
-    design = _drivers(design)
-    design = _radiators(design)
-    for path in _loose_paths(design):
+    design = faced(design)
+    for path in _inner_paths(design):
         design = _best(design, path)
     return design
+
+
+def faced(design: Design) -> Design:
+    """The design with places for drivers and radiators: quick, for a first look."""
+    return _radiators(_drivers(design))
+
+
+def loose_paths(design: Design) -> list[Path]:
+    """Where places are that could be given and are not."""
+    found: list[Path] = [
+        ("box", "groups", k, "mounts")
+        for k, g in enumerate(design.box.groups)
+        if not g.mounts and g.front == OUTSIDE
+    ]
+    found += [
+        ("box", "openings", k, "mounts")
+        for k, o in enumerate(design.box.openings)
+        if not o.mounts and o.opens_to == OUTSIDE
+    ]
+    return found + [p for p in _inner_paths(design) if p not in found]
 
 
 def flats(design: Design) -> dict[str, tuple[float, float]]:
@@ -165,7 +184,7 @@ def _radiators(design: Design) -> Design:
     return design
 
 
-def _loose_paths(design: Design) -> list[Path]:
+def _inner_paths(design: Design) -> list[Path]:
     """Places of ports, boards and the pack that are still open, the bulkiest first."""
     found: list[tuple[float, Path]] = []
     for k, item in enumerate(design.box.openings):

@@ -12,6 +12,7 @@ STAGES = {
     "size": ("size.stage", "SizeStage"),
     "power": ("power.stage", "PowerStage"),
     "voice": ("voice.stage", "VoiceStage"),
+    "cabinet": ("cabinet.stage", "CabinetStage"),
     "compare": ("compare.stage", "CompareStage"),
 }
 """Key: module below this folder, and class in it."""

@@ -39,4 +39,10 @@ VOICE_PAGES: Final[Named] = (
     ("protect", "Protect"),
     ("compare", "Compare"),
 )
-VIEWS: Final[tuple[tuple[str, Named], ...]] = (("size", SIZE), ("power", POWER), ("voice", VOICE))
+CABINET: Final[Named] = (("drawing", "Drawing"), ("pieces", "Pieces"))
+VIEWS: Final[tuple[tuple[str, Named], ...]] = (
+    ("size", SIZE),
+    ("power", POWER),
+    ("voice", VOICE),
+    ("cabinet", CABINET),
+)

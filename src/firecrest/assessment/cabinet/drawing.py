@@ -9,7 +9,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from firecrest.assessment.assess import Assessment
+from firecrest.assessment.assess import Assessment, cabinet_of
 from firecrest.assessment.cabinet.contents import FEET
 from firecrest.assessment.cabinet.rollup import CabinetResult, infill_of
 from firecrest.core.arrays import Real
@@ -29,6 +29,7 @@ from firecrest.core.cabinet.weighing import (
     shell_body,
 )
 from firecrest.design.case import Case
+from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import frames_of, shape_of, shell_of
 
@@ -169,6 +170,11 @@ def drawing_of(assessment: Assessment) -> Drawing:
     design = assessment.design
     band = assessment.memo(_band, assessment)
     return assessment.memo(Drawing, design.box.case, assessment.cabinet, band)
+
+
+def drawing_of_design(design: Design) -> Drawing:
+    """The drawing of a design that is only looked at."""
+    return Drawing(design.box.case, cabinet_of(design), BASS_TOP)
 
 
 BASS_TOP = 200.0

@@ -29,6 +29,7 @@ STAGES = (
     ("size", 3, "Size"),
     ("power", 4, "Power"),
     ("voice", 5, "Voice"),
+    ("cabinet", 6, "Cabinet"),
     ("compare", 9, "Compare"),
 )
 
@@ -41,6 +42,7 @@ def rail(assessment: Assessment, variants: int = 1) -> list[RailRow]:
         "size": _size(assessment),
         "power": _power(assessment),
         "voice": _voice(assessment),
+        "cabinet": _cabinet(assessment),
         "compare": ("half", f"{variants} variants") if variants > 1 else ("none", "one variant"),
     }
     return [RailRow(key, number, name, *facts[key]) for key, number, name in STAGES]
@@ -88,6 +90,16 @@ def _power(a: Assessment) -> tuple[str, str]:
         )
     mark = mark_of(run) if run.state != "none" else "met"
     return mark, f"{words.numeral(run, a.design)} h"
+
+
+def _cabinet(a: Assessment) -> tuple[str, str]:
+    """Whether everything has a place; what is tight is told on the stage itself."""
+    size = a.promise("size")
+    if not a.cabinet.placed:
+        return "half", "nothing placed"
+    if size.margin is None:
+        return "met", f"{words.told_mass(a)}"
+    return mark_of(size), words.margin_text(size, a.design)
 
 
 def _voice(a: Assessment) -> tuple[str, str]:

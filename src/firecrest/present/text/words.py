@@ -272,6 +272,11 @@ def box_facts(assessment: Assessment) -> str:
     return f"{air}, tuned {tuning:.0f}{THIN_SPACE}Hz" if tuning else f"{air}, closed"
 
 
+def told_mass(assessment: Assessment) -> str:
+    """Weight of everything."""
+    return told(float(assessment.cabinet.mass), "mass", "kg", 2)
+
+
 def decibels(value: float, digits: int = 1) -> str:
     """A level difference with sign: +1.9, −1.8."""
     text = figure(value, digits)

@@ -18,7 +18,7 @@ CASE: Path = ("box", "case")
 def case_rows(session: Session) -> Rows:
     """Panels, then everything else in the case, one thing below the other."""
     rows: Rows = [
-        labelled("Panels of", _material(session)),
+        labelled("Panels of", material_combo(session)),
         *numbers(session, *((*CASE, n) for n in ("density", "price_per_area"))),
         *_volumes(session),
         label("Also in the case", "section"),
@@ -57,7 +57,7 @@ def _item(session: Session, place: int) -> list[QWidget]:
     return rows
 
 
-def _material(session: Session) -> QWidget:
+def material_combo(session: Session) -> QWidget:
     """Usual panel materials by name; any other density is own figures."""
 
     def _choose(design: Design, place: int) -> tuple[str, Design]:

@@ -1,0 +1,198 @@
+"""Fields of the case: outside and shape, panels and joints, what is fitted, the chosen part."""
+
+from collections.abc import Callable
+from functools import partial
+
+from PySide6.QtWidgets import QWidget
+
+from firecrest.app.session import Session
+from firecrest.app.stages.base import buttons, numbers
+from firecrest.app.stages.size.case_fields import material_combo
+from firecrest.app.stages.size.rows import Rows, do
+from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, bound_text, labelled
+from firecrest.app.widgets.plain import label, paragraph
+from firecrest.design.design import Design
+from firecrest.design.edits import cabinet as edits
+from firecrest.design.edits.paths import Path, value_at
+from firecrest.design.shapes import panel_names
+from firecrest.present.cabinet import words
+from firecrest.proposals.shaping import SHAPES, with_shape
+
+CASE: Path = ("box", "case")
+SIX = ("front", "back", "left", "right", "top", "bottom")
+Edit = Callable[[Design], tuple[str, Design]]
+
+
+def _do(session: Session, edit: Edit) -> Callable[[], None]:
+    return lambda: do(session, edit)
+
+
+def outside_rows(session: Session) -> Rows:
+    """Shape, outer size, what the shape adds to it, the panels."""
+    case = session.design.box.case
+    rows: Rows = [labelled("Shape", _shape_combo(session))]
+    rows += numbers(session, *((*CASE, n) for n in ("length", "height", "depth", "wall")))
+    rows += _shape_rows(session)
+    rows.append(labelled("Panels of", material_combo(session)))
+    rows += numbers(session, *((*CASE, n) for n in ("density", "stiffness")))
+    if case.printing is None:
+        rows += numbers(session, (*CASE, "price_per_area"))
+        rows.append(buttons(("Print it", _do(session, partial(edits.printed, on=True)))))
+    else:
+        names = ("skin", "infill", "layer", "bed_x", "bed_y", "bed_z", "price")
+        rows += numbers(session, *((*CASE, "printing", n) for n in names))
+        rows.append(buttons(("Make it of sheets", _do(session, partial(edits.printed, on=False)))))
+    return rows
+
+
+def _shape_combo(session: Session) -> QWidget:
+    """The shapes; a change keeps the present air."""
+    combo = CalmCombo()
+    combo.setAccessibleName("Shape")
+    combo.setProperty("path", "box.case.shape")
+    combo.addItems([edits.WORDS[kind] for kind in SHAPES])
+    combo.setCurrentIndex(list(SHAPES).index(session.design.box.case.shape.kind))
+
+    def _chosen(place: int) -> None:
+        kind = list(SHAPES)[place]
+        if kind != session.design.box.case.shape.kind:
+            do(session, lambda design: with_shape(design, kind))
+        combo.setCurrentIndex(list(SHAPES).index(session.design.box.case.shape.kind))
+
+    combo.activated.connect(_chosen)
+    return combo
+
+
+def _shape_rows(session: Session) -> Rows:
+    """What a shape adds to the outer size."""
+    shape, here = session.design.box.case.shape, (*CASE, "shape")
+    if shape.kind == "box":
+        rows: Rows = [labelled("Edges", bound_combo(session, (*here, "edges"), words.EDGES))]
+        if shape.edges != "square":
+            rows += numbers(session, (*here, "radius"))
+            rows.append(bound_check(session, (*here, "follow"), "Inside follows the edges"))
+        return rows
+    if shape.kind == "taper":
+        names = ("back_length", "back_height", "shift_right", "shift_up")
+        return list(numbers(session, *((*here, n) for n in names)))
+    if shape.kind == "prism":
+        rows = [labelled("Drawn along", bound_combo(session, (*here, "axis"), words.OUTLINE_AXES))]
+        for k in range(len(shape.corners)):
+            rows.append(label(f"Corner {k + 1}", "hint"))
+            rows += numbers(session, *((*here, "corners", k, n) for n in ("a", "b")))
+        rows.append(bound_check(session, (*here, "ends_through"), "End plates cover the outline"))
+        return rows
+    if shape.kind == "cylinder":
+        return [
+            labelled("Lies along", bound_combo(session, (*here, "axis"), words.AXES)),
+            bound_check(session, (*here, "ends_through"), "End plates cover the tube"),
+        ]
+    if shape.kind == "vase":
+        rows = []
+        for k in range(len(shape.profile)):
+            rows.append(label(f"Profile point {k + 1}", "hint"))
+            rows += numbers(session, *((*here, "profile", k, n) for n in ("height", "radius")))
+        return rows
+    if shape.kind == "stack":
+        names = ("radius", "ring", "solid_front", "solid_back")
+        return list(numbers(session, *((*here, n) for n in names)))
+    return []
+
+
+def panel_rows(session: Session) -> Rows:
+    """Thickness of single panels, and joints of a box."""
+    case = session.design.box.case
+    there = [n for n in SIX if n in panel_names(case)]
+    rows: Rows = [*numbers(session, *((*CASE, "thickness", n) for n in there))]
+    if case.shape.kind != "box":
+        return rows
+    for which, title in (("ring", "Ring"), ("front", "Front"), ("back", "Back")):
+        here: Path = (*CASE, "shape", "joints", which)
+        joints = words.RING_JOINTS if which == "ring" else words.COVER_JOINTS
+        rows.append(labelled(f"{title}, joint", bound_combo(session, (*here, "type"), joints)))
+        through = words.RING_THROUGH if which == "ring" else words.COVER_THROUGH
+        rows.append(labelled("Runs through", bound_combo(session, (*here, "through"), through)))
+        joint = value_at(session.design, here)
+        if joint.type in ("rabbet", "dado"):
+            rows += numbers(session, (*here, "depth"))
+        if joint.type == "dado":
+            rows += numbers(session, (*here, "offset"))
+    return rows
+
+
+def fitted_rows(session: Session) -> Rows:
+    """Braces, feet, terminals, handles and knobs."""
+    case = session.design.box.case
+    rows: Rows = []
+    for k, brace in enumerate(case.braces):
+        here: Path = (*CASE, "braces", k)
+        rows.append(label(brace.name, "section"))
+        rows.append(labelled("Name", bound_text(session, (*here, "name"))))
+        rows.append(labelled("Square to", bound_combo(session, (*here, "axis"), words.AXES)))
+        rows += numbers(session, (*here, "at"), (*here, "thickness"))
+        rows.append(bound_check(session, (*here, "divider"), "Parts two chambers"))
+        if not brace.divider:
+            names = ("window_a", "window_b", "window_radius")
+            rows += numbers(session, *((*here, n) for n in names))
+        rows += numbers(session, (*here, "groove"))
+        remove = partial(edits.remove_brace, place=k)
+        rows.append(buttons((f"Remove {brace.name.lower()}", _do(session, remove))))
+    rows += _fitting_rows(session)
+    if case.feet is not None:
+        rows.append(label("Feet", "section"))
+        feet = ("height", "inset", "mass", "price")
+        rows += numbers(session, *((*CASE, "feet", n) for n in feet))
+        combo = bound_combo(session, (*CASE, "feet", "ground"), words.GROUNDS)
+        rows.append(labelled("Stands on", combo))
+    return rows
+
+
+def _fitting_rows(session: Session) -> Rows:
+    rows: Rows = []
+    for k, fitting in enumerate(session.design.box.case.fittings):
+        here: Path = (*CASE, "fittings", k)
+        rows.append(label(fitting.name, "section"))
+        rows.append(labelled("Name", bound_text(session, (*here, "name"))))
+        rows.append(bound_check(session, (*here, "round"), "Round"))
+        names: tuple[str, ...] = ("width",) if fitting.round else ("width", "height", "corner")
+        names += ("bushing", "nut") if fitting.kind == "knob" else ("depth",)
+        rows += numbers(session, *((*here, n) for n in (*names, "mass", "price")))
+        remove = partial(edits.remove_fitting, place=k)
+        rows.append(buttons((f"Remove {fitting.name.lower()}", _do(session, remove))))
+    return rows
+
+
+def adding_buttons(session: Session) -> QWidget:
+    """What can be added to a case."""
+    holder: list[tuple[str, Edit]] = [
+        ("Brace", edits.add_brace),
+        ("Divider", partial(edits.add_brace, divider=True)),
+        ("Terminal", partial(edits.add_fitting, kind="terminal")),
+        ("Handle", partial(edits.add_fitting, kind="handle")),
+        ("Knob", partial(edits.add_fitting, kind="knob")),
+    ]
+    on = session.design.box.case.feet is None
+    holder.append(("Feet" if on else "No feet", partial(edits.with_feet, on=on)))
+    return buttons(*((name, _do(session, edit)) for name, edit in holder))
+
+
+def place_rows(session: Session, path: Path | None) -> Rows:
+    """The place of the chosen part: panel, coordinates, what its mounting adds."""
+    if path is None or not session.has(path) or value_at(session.design, path) is None:
+        return [paragraph("Choose a part on the drawing to type its place.")]
+    panels = [(n, n) for n in panel_names(session.design.box.case)]
+    rows: Rows = [labelled("On the", bound_combo(session, (*path, "panel"), panels))]
+    rows += numbers(session, (*path, "u"), (*path, "v"), (*path, "rot"))
+    if path[:2] in (("box", "groups"), ("box", "openings")):
+        rows += numbers(session, (*path, "recess"))
+        rows.append(bound_check(session, (*path, "from_inside"), "Fitted from inside"))
+    if path[0] == "power":
+        rows += numbers(session, (*path, "standoff"))
+    if path[:2] == ("power", "source"):
+        rows += numbers(session, ("power", "source", "across"), ("power", "source", "wrap"))
+        lie = bound_combo(session, ("power", "source", "lie"), words.LIE)
+        rows.append(labelled("Cells point", lie))
+        rows.append(bound_check(session, ("power", "source", "wrapped"), "Wrapped whole"))
+    if path[-2] == "mounts" and len(value_at(session.design, path[:-1])) == 2:
+        rows.append(buttons(("Mirror the other", _do(session, partial(edits.mirrored, path=path)))))
+    return rows

@@ -1,0 +1,137 @@
+"""Pieces to cut, sheets they lie on, and what printing takes."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from firecrest.app.exporting import Table
+from firecrest.app.session import Session
+from firecrest.app.stages.base import column, numbers
+from firecrest.app.theme.size import canvas, extent, fix, sized
+from firecrest.app.theme.style import colour, text_font
+from firecrest.app.widgets.data_table import DataTable
+from firecrest.app.widgets.fact_rows import FactRows
+from firecrest.app.widgets.pages import scrolled
+from firecrest.app.widgets.plain import caution, label, paragraph
+from firecrest.assessment.cabinet.drawing import drawing_of
+from firecrest.assessment.cabinet.pieces import Pieces, pieces_of
+from firecrest.core.cabinet.sheets import Laid
+from firecrest.design.case import SheetStock
+from firecrest.design.edits.paths import Path
+from firecrest.present.cabinet.cutlist import (
+    COLUMNS,
+    cut_rows,
+    order_text,
+    print_facts,
+    sheet_facts,
+)
+
+SHEET: Path = ("box", "case", "sheet")
+CAUTION = (
+    "Saws, routers and printers: guards, hold-downs, eye and ear protection; dust and fumes need "
+    "extraction or a mask."
+)
+GAP = 10.0
+
+
+class SheetPicture(QWidget):
+    """Sheets side by side with the pieces on them."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._pieces: Pieces | None = None
+        self._stock = SheetStock()
+        fix(self, least_height=170)
+
+    def sizeHint(self) -> QSize:
+        return QSize(sized(260), sized(200))
+
+    def show_pieces(self, pieces: Pieces, stock: SheetStock) -> None:
+        """Show where all pieces lie."""
+        self._pieces, self._stock = pieces, stock
+        sheets = sum(s.sheets.sheets for s in pieces.stocks)
+        self.setAccessibleName(f"Sheet layout: {sheets} sheets")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        p, area = canvas(self), extent(self)
+        if self._pieces is None:
+            return
+        every = [(stock, n) for stock in self._pieces.stocks for n in range(stock.sheets.sheets)]
+        if not every:
+            return
+        columns = max(1, round((len(every) * area.width() / area.height()) ** 0.5))
+        columns = min(columns, len(every))
+        rows = -(-len(every) // columns)
+        wide = (area.width() - GAP * (columns - 1)) / columns
+        tall = (area.height() - GAP * (rows - 1)) / rows - 16
+        scale = min(wide / self._stock.width, tall / self._stock.height)
+        for k, (stock, n) in enumerate(every):
+            x = (k % columns) * (wide + GAP)
+            y = (k // columns) * (tall + 16 + GAP)
+            p.setFont(text_font(11))
+            p.setPen(colour("ink2"))
+            p.drawText(QPointF(x, y + 11), f"{stock.thickness * 1e3:g} mm, sheet {n + 1}")
+            laid = [piece for piece in stock.sheets.laid if piece.sheet == n]
+            self._paint_sheet(p, QPointF(x, y + 16), scale, laid)
+
+    def _paint_sheet(self, p: QPainter, at: QPointF, scale: float, laid: list[Laid]) -> None:
+        high = self._stock.height * scale
+        p.setPen(QPen(colour("ink2"), 1))
+        p.setBrush(colour("tray"))
+        p.drawRect(QRectF(at.x(), at.y(), self._stock.width * scale, high))
+        for piece in laid:
+            box = QRectF(
+                at.x() + piece.x * scale,
+                at.y() + high - (piece.y + piece.b) * scale,
+                piece.a * scale,
+                piece.b * scale,
+            )
+            p.setBrush(colour("olivet"))
+            p.setPen(QPen(colour("ink"), 1))
+            p.drawRect(box)
+            p.setFont(text_font(10))
+            name = p.fontMetrics().elidedText(
+                piece.piece.name, Qt.TextElideMode.ElideRight, max(int(box.width()) - 4, 0)
+            )
+            p.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+
+
+class PiecesPage(QWidget):
+    """Cut list with the order of cuts, the sheets, and printing."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(18)
+        left = QWidget()
+        self._left = QVBoxLayout(left)
+        self._left.setContentsMargins(0, 0, 0, 0)
+        self._left.addWidget(label("Cut list", "section"))
+        self._table: DataTable | None = None
+        self._order = paragraph("")
+        self._left.addWidget(self._order)
+        self._left.addWidget(caution(CAUTION))
+        row.addWidget(left, 5)
+        self.picture, self.facts, self.prints = SheetPicture(), FactRows(), FactRows()
+        names = ("width", "height", "kerf", "margin", "batch")
+        fields = numbers(session, *((*SHEET, n) for n in names))
+        right = column("Sheets", "", self.picture, self.facts, self.prints, *fields)
+        row.addWidget(scrolled(right), 4)
+
+    def refresh(self) -> None:
+        """Show the pieces of the present case."""
+        drawing = drawing_of(self.session.assessment)
+        pieces = pieces_of(drawing)
+        rows = cut_rows(drawing, pieces)
+        if self._table is not None:
+            self._left.removeWidget(self._table)
+            self._table.deleteLater()
+        self._table = DataTable(Table(COLUMNS, tuple(rows)), "Cut list")
+        self._left.insertWidget(1, self._table, 1)
+        self._order.setText("\n".join(order_text(pieces)))
+        self.picture.show_pieces(pieces, drawing.case.sheet)
+        self.facts.show_facts(sheet_facts(pieces))
+        self.prints.show_facts(print_facts(drawing))

@@ -1,0 +1,177 @@
+"""Edits of what stands where in a case, and of its shape, braces, feet and fittings."""
+
+from collections.abc import Sequence
+
+from firecrest.core.errors import DesignError
+from firecrest.design.case import Axis, Brace, Case, Feet, Fitting, Printing, Rectangular, Shape
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.ids import fresh
+from firecrest.design.mount import Mount
+
+CASE: Path = ("box", "case")
+STEP = 1e-4
+"""m to which places are kept."""
+
+
+def moved(design: Design, path: Path, u: float, v: float) -> Design:
+    """The place at ``path`` moved to (u, v) on its panel."""
+    mount: Mount = value_at(design, path)
+    return replace_at(design, path, rebuilt(mount, u=_kept(u), v=_kept(v)))
+
+
+def _kept(value: float) -> float:
+    return round(value / STEP) * STEP
+
+
+def without_places(design: Design) -> tuple[str, Design]:
+    """(label, design) with nothing in a place."""
+    for kind in ("groups", "openings"):
+        for k, item in enumerate(getattr(design.box, kind)):
+            if item.mounts:
+                design = replace_at(design, ("box", kind, k, "mounts"), ())
+    for k, board in enumerate(design.power.boards):
+        if board.mount is not None:
+            design = replace_at(design, ("power", "boards", k, "mount"), None)
+    source = design.power.source
+    if source.kind == "pack" and source.mount is not None:
+        design = replace_at(design, ("power", "source", "mount"), None)
+    return "Take all places back", design
+
+
+def on_panel(design: Design, path: Path, panel: str) -> tuple[str, Design]:
+    """(label, design) with a part on the middle of another panel."""
+    mount: Mount = value_at(design, path)
+    made = replace_at(design, path, rebuilt(mount, panel=panel, u=0.0, v=0.0))
+    return f"Move to the {panel}", made
+
+
+def mirrored(design: Design, path: Path) -> tuple[str, Design]:
+    """(label, design) with the other one of a pair at the mirrored place."""
+    if path[-2] != "mounts":
+        raise DesignError("Only drivers, radiators and ports come in pairs.")
+    mounts: tuple[Mount, ...] = value_at(design, path[:-1])
+    place = int(path[-1])
+    if len(mounts) != 2:
+        raise DesignError(f"A pair is mirrored; here are {len(mounts)}.")
+    own, other = mounts[place], 1 - place
+    twin = rebuilt(mounts[other], panel=own.panel, u=-own.u, v=own.v, rot=-own.rot)
+    if own.panel in SIDES:
+        twin = rebuilt(twin, panel=SIDES[own.panel], u=-own.u)
+    return "Mirror the pair", replace_at(design, (*path[:-1], other), twin)
+
+
+SIDES = {"left": "right", "right": "left"}
+
+
+def with_shape(design: Design, shape: Shape) -> tuple[str, Design]:
+    """(label, design) with a case of another shape."""
+    return f"Shape: {WORDS[shape.kind]}", replace_at(design, (*CASE, "shape"), shape)
+
+
+WORDS = {
+    "box": "box",
+    "taper": "tapered box",
+    "prism": "wedge or outline",
+    "cylinder": "cylinder",
+    "ball": "ball",
+    "vase": "turned profile",
+    "stack": "stacked layers",
+}
+
+
+def add_brace(design: Design, *, divider: bool = False) -> tuple[str, Design]:
+    """(label, design) with one more brace across the longest way, away from the middle."""
+    case = design.box.case
+    axis: Axis = "x" if case.length >= max(case.height, case.depth) else "y"
+    half = (case.length if axis == "x" else case.height) / 2
+    inner_a = case.depth - 2 * case.wall
+    inner_b = case.height - 2 * case.wall if axis == "x" else case.length - 2 * case.wall
+    window = (0.55 * inner_a, 0.55 * inner_b)
+    if axis == "y":
+        window = window[1], window[0]
+    name = "Divider" if divider else "Brace"
+    made = Brace(
+        name=name,
+        axis=axis,
+        at=round(-half / 5, 3),
+        divider=divider,
+        window_a=round(window[0], 3),
+        window_b=round(window[1], 3),
+    )
+    return f"Add {name.lower()}", replace_at(design, (*CASE, "braces"), (*case.braces, made))
+
+
+def remove_brace(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without one of the braces."""
+    braces = design.box.case.braces
+    kept = (*braces[:place], *braces[place + 1 :])
+    return f"Remove {braces[place].name}", replace_at(design, (*CASE, "braces"), kept)
+
+
+def with_feet(design: Design, *, on: bool) -> tuple[str, Design]:
+    """(label, design) with feet, or without."""
+    return ("Add feet" if on else "Remove feet"), replace_at(
+        design, (*CASE, "feet"), Feet() if on else None
+    )
+
+
+FITTINGS = {
+    "terminal": Fitting(name="Terminal cup"),
+    "handle": Fitting(
+        kind="handle",
+        name="Handle cup",
+        mount=Mount(panel="top"),
+        width=0.1,
+        height=0.024,
+        corner=0.008,
+        depth=0.018,
+    ),
+    "knob": Fitting(
+        kind="knob", name="Knob", mount=Mount(panel="back"), round=True, width=0.0072, mass=0.02
+    ),
+}
+
+
+def add_fitting(design: Design, kind: str) -> tuple[str, Design]:
+    """(label, design) with a terminal, handle or knob in a panel."""
+    fittings = design.box.case.fittings
+    made = rebuilt(
+        FITTINGS[kind], id=fresh([f.id for f in fittings], kind), chamber=design.box.chambers[0].id
+    )
+    label = f"Add {made.name.lower()}"
+    return label, replace_at(design, (*CASE, "fittings"), (*fittings, made))
+
+
+def remove_fitting(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) without one of the fittings."""
+    fittings = design.box.case.fittings
+    kept = (*fittings[:place], *fittings[place + 1 :])
+    return f"Remove {fittings[place].name}", replace_at(design, (*CASE, "fittings"), kept)
+
+
+def printed(design: Design, *, on: bool) -> tuple[str, Design]:
+    """(label, design) of a printed case, or of sheets."""
+    label = "Print the case" if on else "Make the case of sheets"
+    return label, replace_at(design, (*CASE, "printing"), Printing() if on else None)
+
+
+def squared(case: Case) -> bool:
+    """Whether a case is a plain box."""
+    return isinstance(case.shape, Rectangular)
+
+
+def placed_paths(design: Design) -> Sequence[Path]:
+    """Where every place stands."""
+    found: list[Path] = []
+    for kind in ("groups", "openings"):
+        for k, item in enumerate(getattr(design.box, kind)):
+            found += [("box", kind, k, "mounts", n) for n in range(len(item.mounts))]
+    for k, board in enumerate(design.power.boards):
+        if board.mount is not None:
+            found.append(("power", "boards", k, "mount"))
+    source = design.power.source
+    if source.kind == "pack" and source.mount is not None:
+        found.append(("power", "source", "mount"))
+    found += [("box", "case", "fittings", k, "mount") for k in range(len(design.box.case.fittings))]
+    return found

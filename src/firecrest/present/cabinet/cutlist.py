@@ -1,0 +1,89 @@
+"""Cut list, sheets and print plan as rows."""
+
+from firecrest.assessment.cabinet.drawing import Drawing
+from firecrest.assessment.cabinet.pieces import Pieces, print_plan
+from firecrest.core.cabinet.cutting import Piece
+from firecrest.core.units import figure
+from firecrest.present.size.facts import Fact
+from firecrest.present.text.units import told
+
+COLUMNS = ("Piece", "Pieces", "Size", "Thick", "Each weighs")
+
+
+def size_text(piece: Piece) -> str:
+    """Both measures of a piece."""
+    return f"{figure(piece.a * 1e3, 1)} × {figure(piece.b * 1e3, 1)} mm"
+
+
+def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
+    """Rows of the cut list, thickest first."""
+    density = drawing.case.density
+    return [
+        (
+            p.name.capitalize(),
+            str(p.count),
+            size_text(p),
+            told(p.t, "length", "mm", 1),
+            told(p.a * p.b * p.t * density, "mass", "kg", 2),
+        )
+        for stock in pieces.stocks
+        for p in stock.pieces
+    ]
+
+
+def order_text(pieces: Pieces) -> list[str]:
+    """The order of cuts in sentences: few settings of the fence, openings before glue."""
+    said = []
+    for stock in pieces.stocks:
+        widths = ", ".join(figure(w * 1e3, 1) for w in stock.settings.widths)
+        lengths = ", ".join(figure(w * 1e3, 1) for w in stock.settings.lengths)
+        thick = told(stock.thickness, "length", "mm", 1)
+        said.append(
+            f"{thick}: rip to {widths} mm, then cross-cut to {lengths} mm: "
+            f"{stock.settings.count} settings of fence and stop."
+        )
+    said.append("Rabbets and grooves next, by depth; bevels last; openings before glue.")
+    return said
+
+
+def sheet_facts(pieces: Pieces) -> list[Fact]:
+    """Sheets of each thickness, how full they are, and the time at the saw."""
+    found = []
+    for stock in pieces.stocks:
+        thick = told(stock.thickness, "length", "mm", 1)
+        layout = stock.sheets
+        if layout.too_large:
+            names = ", ".join(layout.too_large)
+            found.append(Fact(f"{thick}: no sheet holds", names, "short"))
+            continue
+        used = figure(100 * layout.used, 0)
+        sheets = "1 sheet" if layout.sheets == 1 else f"{layout.sheets} sheets"
+        found.append(Fact(f"Sheets of {thick}", f"{sheets}, {used} % used"))
+    hours = pieces.seconds / 3600
+    found.append(
+        Fact(
+            "At the saw",
+            f"{figure(hours, 1)} h",
+            "",
+            "An estimate: 3 min a setting, 1.5 min a cut, 6 min a round cut-out.",
+        )
+    )
+    return found
+
+
+def print_facts(drawing: Drawing) -> list[Fact]:
+    """What printing takes; empty of a case of sheets."""
+    made = print_plan(drawing)
+    if made is None:
+        return []
+    along = [f"{n} along {axis}" for axis, n in zip("xyz", made.split, strict=True) if n > 1]
+    pieces = "in one piece" if made.pieces == 1 else f"{made.pieces} pieces ({', '.join(along)})"
+    seal = "Three walls or more and two coats inside: hollow infill leaks through one pinhole."
+    return [
+        Fact("Printed", pieces, "met" if made.pieces == 1 else "", "By the bed less its margins."),
+        Fact("Stands on", f"its {made.upright} axis upright"),
+        Fact("Weighs", told(made.mass, "mass", "kg", 2)),
+        Fact("Takes", f"{figure(made.seconds / 3600, 1)} h", "", "8 mm³/s and 5 s a layer."),
+        Fact("Filament", f"{figure(made.filament, 0)} m, {made.spools} spools of 1 kg"),
+        Fact("Sealing", "varnish or epoxy inside", "", seal),
+    ]

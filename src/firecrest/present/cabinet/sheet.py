@@ -1,0 +1,385 @@
+"""The drawing of a case on paper: front, end and a plan cut through, in metres of the case."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.spots import Spot
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.cutouts import CutOut, Round, framed, grown, outline
+from firecrest.core.cabinet.frames import Frame, dot
+from firecrest.core.cabinet.outlines import PLAN, VIEWS, View, projected, solid_outlines
+from firecrest.core.cabinet.outlines import outline as case_outline
+from firecrest.core.cabinet.solids import slice_at
+from firecrest.design.edits.paths import Path
+from firecrest.present.text.units import told
+
+Style = Literal[
+    "panel", "wall", "air", "frame", "basket", "cone", "dust", "board", "pack", "cell",
+    "port", "hole", "cup", "brace", "foot", "travel",
+]  # fmt: skip
+
+
+@dataclass(frozen=True, eq=False)
+class Ink:
+    """A closed outline (n, 2) in m on the paper; ``path`` of the place it belongs to."""
+
+    style: Style
+    points: Real
+    path: Path | None = None
+
+
+@dataclass(frozen=True)
+class Movable:
+    """A part that can be moved on a view: its rectangle, and how the paper's axes are its own.
+
+    ``across`` and ``upwards``: (du, dv) of a step of 1 to the right and up on the paper.
+    """
+
+    path: Path
+    name: str
+    spoken: str
+    low: tuple[float, float]
+    high: tuple[float, float]
+    across: tuple[float, float]
+    upwards: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Mark:
+    """A tight spot on the paper."""
+
+    at: tuple[float, float]
+    impossible: bool
+    text: str
+
+
+@dataclass(frozen=True, eq=False)
+class SheetView:
+    """One view: inks from below upwards, what can be moved, its size and the promised one.
+
+    ``low`` and ``high`` are the corners of the case; ``sizes`` its measures across and up in words.
+    ``heavy`` is where the centre of gravity is.
+    """
+
+    key: str
+    title: str
+    low: tuple[float, float]
+    high: tuple[float, float]
+    inks: tuple[Ink, ...]
+    movables: tuple[Movable, ...]
+    sizes: tuple[str, str]
+    promised: tuple[float, float] | None
+    marks: tuple[Mark, ...] = ()
+    heavy: tuple[float, float] | None = None
+
+
+ENDS = ("right", "left", "back")
+SCREWS, SCREW = 4, 0.0022
+
+
+def sheet_views(
+    assessment: Assessment, drawing: Drawing, spots: Sequence[Spot], end: str | None = None
+) -> tuple[SheetView, ...]:
+    """Front, one ``end`` (that with most on it where none is said) and the plan."""
+    end = end or _busiest(drawing)
+    return (
+        _face(assessment, drawing, "front", "Front"),
+        _face(assessment, drawing, end, "Back" if end == "back" else f"{end.capitalize()} end"),
+        _plan(assessment, drawing, spots),
+    )
+
+
+def _busiest(drawing: Drawing) -> str:
+    """The end with most mounted on it through its panel."""
+
+    def count(name: str) -> int:
+        on = [s for s in drawing.sited if s.part.mount.panel == name]
+        return sum(core.cut_of(s.part) is not None for s in on)
+
+    return max(ENDS, key=count)
+
+
+def _asked(assessment: Assessment, key: str) -> tuple[float, float] | None:
+    """Promised size across and up on a view; None without a size promise."""
+    size = assessment.design.brief.size
+    if size.importance == "open":
+        return None
+    across = {"front": size.length, "back": size.length, "plan": size.length}
+    return across.get(key, size.depth), size.depth if key == "plan" else size.height
+
+
+def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> SheetView:
+    """A side of the case with what is mounted on it."""
+    view = VIEWS[key]
+    outer = case_outline(drawing.rolled.shape, view)
+    inks = [Ink("panel", outer)]
+    on = [s for s in drawing.sited if float(dot(s.at.normal, _towards(key))) > 0.3]
+    for s in on:
+        inks += _mounted(s, view)
+    inks += _feet(drawing, view)
+    movables = tuple(m for s in on if (m := _movable(s, view)) is not None)
+    return _view(assessment, drawing, key, title, view, inks, movables)
+
+
+def _towards(key: str) -> tuple[float, float, float]:
+    """Where a viewed side looks."""
+    return {
+        "front": (0.0, 0.0, 1.0),
+        "back": (0.0, 0.0, -1.0),
+        "left": (-1.0, 0.0, 0.0),
+        "right": (1.0, 0.0, 0.0),
+    }[key]
+
+
+def _ring(cut: CutOut, at: Frame, view: View, depth: float = 0.0) -> Real:
+    return projected(slice_at(at, outline(cut, 120), depth), view)
+
+
+def _mounted(s: Sited, view: View) -> Iterator[Ink]:
+    """A part as it is seen from outside."""
+    part = s.part
+    if isinstance(part, core.Driver | core.Radiator):
+        yield Ink("frame", _ring(framed(part.cut, part.frame), s.at, view), s.path)
+        yield Ink("basket", _ring(part.cut, s.at, view), s.path)
+        shrink = float(part.cut.d) if not hasattr(part.cut, "a") else float(part.cut.a)
+        yield Ink("cone", _ring(grown(part.cut, -0.07 * shrink), s.at, view), s.path)
+        share = 0.36 if isinstance(part, core.Driver) else 0.16
+        yield Ink("dust", _ring(Round(share * shrink), s.at, view), s.path)
+        yield from _screws(s, view)
+    elif isinstance(part, core.Port):
+        cut = core.cut_of(part)
+        assert cut is not None
+        if part.slot is None:
+            yield Ink("frame", _ring(Round(part.bore + 2 * part.wall), s.at, view), s.path)
+        yield Ink("hole", _ring(cut, s.at, view), s.path)
+    elif isinstance(part, core.Cup | core.Knob):
+        yield Ink("cup", _ring(part.cut, s.at, view), s.path)
+
+
+def _screws(s: Sited, view: View) -> Iterator[Ink]:
+    """Screws between frame and cut-out, where there is room for them."""
+    part = s.part
+    assert isinstance(part, core.Driver | core.Radiator)
+    d = float(part.cut.d if not hasattr(part.cut, "a") else part.cut.a)
+    circle = (float(part.frame) + d) / 2
+    if float(part.frame) - d < 4 * SCREW:
+        return
+    for k in range(SCREWS):
+        turn = np.pi / 4 + k * np.pi / 2
+        spot = s.at.placed(circle / 2 * np.cos(turn), circle / 2 * np.sin(turn), 0.0)
+        yield Ink("cup", _ring(Round(2 * SCREW), spot, view), s.path)
+
+
+def _feet(drawing: Drawing, view: View) -> Iterator[Ink]:
+    feet = drawing.case.feet
+    if feet is None:
+        return
+    low = float(drawing.shell.lowest)
+    half = max(0.8 * feet.height, 0.008)
+    for x, z in drawing.feet:
+        points = np.array(
+            [(x + i * half, y, z + k * half) for i in (-1, 1) for k in (-1, 1)
+             for y in (low, low - feet.height)]
+        )  # fmt: skip
+        flat = projected(points, view)
+        low_corner, high_corner = flat.min(axis=0), flat.max(axis=0)
+        yield Ink("foot", _rectangle(low_corner, high_corner))
+
+
+def _rectangle(low: Real, high: Real) -> Real:
+    return np.array([(low[0], low[1]), (high[0], low[1]), (high[0], high[1]), (low[0], high[1])])
+
+
+def _movable(s: Sited, view: View) -> Movable | None:
+    """A part on a view; None where no direction of the paper moves it."""
+    right, up = view
+    u, v = s.at.turned(-float(s.part.mount.rot)).u, s.at.turned(-float(s.part.mount.rot)).v
+    across = (float(dot(right, u)), float(dot(right, v)))
+    upwards = (float(dot(up, u)), float(dot(up, v)))
+    if max(map(abs, (*across, *upwards))) < 0.3:
+        return None
+    cut, solid = core.cut_of(s.part), s.solid(swept=False)
+    if isinstance(s.part, core.Driver | core.Radiator):
+        rim = _ring(framed(s.part.cut, s.part.frame), s.at, view)
+    elif cut is not None:
+        rim = _ring(cut, s.at, view)
+    else:
+        rim = np.zeros((0, 2))
+    pieces = [rim] if len(rim) and _faces(s, view) else []
+    if not pieces:
+        pieces = solid_outlines(solid, view) if solid is not None else [rim]
+    every = np.concatenate(pieces)
+    low, high = every.min(axis=0), every.max(axis=0)
+    return Movable(
+        s.path,
+        s.part.name,
+        spoken(s),
+        (float(low[0]), float(low[1])),
+        (float(high[0]), float(high[1])),
+        across,
+        upwards,
+    )
+
+
+def _faces(s: Sited, view: View) -> bool:
+    """Whether a part's panel is seen from outside on a view."""
+    right, up = (np.asarray(way, dtype=float) for way in view)
+    towards = np.cross(right, up)
+    return float(np.dot(towards, np.asarray(s.at.normal, dtype=float))) > 0.3
+
+
+def spoken(s: Sited) -> str:
+    """A part's place in words."""
+    mount = s.part.mount
+    across, high = (told(float(x), "length", "mm", 0) for x in (mount.u, mount.v))
+    return f"{s.part.name}, on the {mount.panel}: {across} right, {high} up of its middle"
+
+
+def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> SheetView:
+    """Cut through and looked into from above, the front at the bottom."""
+    shape = drawing.rolled.shape
+    inks = [
+        Ink("wall", case_outline(shape, PLAN)),
+        Ink("air", case_outline(shape, PLAN, inside=True)),
+    ]
+    inks += [
+        Ink("brace", piece)
+        for standing in drawing.standing
+        if standing.brace.axis != "y"
+        for piece in solid_outlines(standing.solid, PLAN)
+    ]
+    inks += [ink for s in _from_below(drawing.sited) for ink in _inside(s)]
+    movables = tuple(m for s in drawing.sited if (m := _movable(s, PLAN)) is not None)
+    marks = tuple(
+        Mark(_flat(spot.at, PLAN), spot.impossible, "")
+        for spot in spots
+        if spot.tight and spot.at is not None
+    )
+    centre = drawing.balance.centre
+    made = _view(assessment, drawing, "plan", "Plan, cut through", PLAN, inks, movables)
+    return SheetView(
+        made.key,
+        made.title,
+        made.low,
+        made.high,
+        made.inks,
+        made.movables,
+        made.sizes,
+        made.promised,
+        marks,
+        _flat((float(centre[0]), float(centre[1]), float(centre[2])), PLAN),
+    )
+
+
+def _from_below(sited: Sequence[Sited]) -> list[Sited]:
+    """What stands higher is drawn later."""
+    return sorted(sited, key=lambda s: float(s.at.o[1]))
+
+
+def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
+    x, y = projected(np.array([point]), view)[0]
+    return float(x), float(y)
+
+
+def _inside(s: Sited) -> Iterator[Ink]:
+    """A part looked at from above, through the open case."""
+    style: dict[str, Style] = {
+        "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
+        "cup": "cup", "knob": "cup",
+    }  # fmt: skip
+    solid = s.solid(swept=False)
+    if solid is None:
+        return
+    own = style[s.part.kind]
+    outlines = solid_outlines(solid, PLAN)
+    for k, points in enumerate(outlines):
+        last = isinstance(s.part, core.Driver) and k == len(outlines) - 1
+        yield Ink("frame" if last else own, points, s.path)
+    if isinstance(s.part, core.Pack):
+        yield from _cells(s, s.part)
+    if isinstance(s.part, core.Radiator):
+        swept = s.solid()
+        assert swept is not None
+        for points in solid_outlines(swept, PLAN):
+            yield Ink("travel", points, s.path)
+
+
+def _cells(s: Sited, pack: core.Pack) -> Iterator[Ink]:
+    """Each cell of a pack as it lies: round from its end, else a rectangle."""
+    a, b, c = (float(x) for x in pack.size)
+    start = float(s.at.t) + float(pack.standoff)
+    sides = [
+        float(pack.cell_length if way == pack.axis else pack.cell_d) for way in ("u", "v", "w")
+    ]
+    wrap = float(pack.wrap)
+    seen: set[tuple[float, float]] = set()
+    for i in range(pack.n[0]):
+        for j in range(pack.n[1]):
+            for k in range(pack.n[2]):
+                middle = (
+                    -a / 2 + wrap + (i + 0.5) * sides[0],
+                    -b / 2 + wrap + (j + 0.5) * sides[1],
+                    start + wrap + (k + 0.5) * sides[2],
+                )
+                points = _cell(s.at, pack, middle, sides)
+                spot = tuple(np.round(points.mean(axis=0), 4))
+                if spot not in seen:
+                    seen.add((float(spot[0]), float(spot[1])))
+                    yield Ink("cell", points, s.path)
+    del c
+
+
+def _cell(
+    at: Frame, pack: core.Pack, middle: tuple[float, float, float], sides: list[float]
+) -> Real:
+    """Outline of one cell from above: a circle where it stands, a rectangle where it lies."""
+    way = {"u": at.u, "v": at.v, "w": at.normal}[pack.axis]
+    centre = np.array([at.at(*middle)], dtype=float)
+    spot = projected(centre, PLAN)[0]
+    if abs(float(way[1])) > 0.7:
+        turn = np.linspace(0, 2 * np.pi, 40)
+        r = float(pack.cell_d) / 2
+        return np.asarray(spot + r * np.stack([np.cos(turn), np.sin(turn)], axis=1))
+    corners = [
+        at.at(
+            middle[0] + i * sides[0] / 2, middle[1] + j * sides[1] / 2, middle[2] + k * sides[2] / 2
+        )
+        for i in (-1, 1)
+        for j in (-1, 1)
+        for k in (-1, 1)
+    ]
+    flat = projected(np.array(corners, dtype=float), PLAN)
+    return _rectangle(flat.min(axis=0), flat.max(axis=0))
+
+
+def _view(
+    assessment: Assessment,
+    drawing: Drawing,
+    key: str,
+    title: str,
+    view: View,
+    inks: Sequence[Ink],
+    movables: tuple[Movable, ...],
+) -> SheetView:
+    outer = case_outline(drawing.rolled.shape, view)
+    low, high = outer.min(axis=0), outer.max(axis=0)
+    sizes = (
+        told(float(high[0] - low[0]), "length", "mm", 0),
+        told(float(high[1] - low[1]), "length", "mm", 0),
+    )
+    return SheetView(
+        key,
+        title,
+        (float(low[0]), float(low[1])),
+        (float(high[0]), float(high[1])),
+        tuple(inks),
+        movables,
+        sizes,
+        _asked(assessment, key),
+    )

@@ -1,0 +1,134 @@
+"""Tight spots, balance and panels in words."""
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.drawing import Drawing
+from firecrest.assessment.cabinet.spots import Spot
+from firecrest.core.units import figure
+from firecrest.present.size.facts import Fact
+from firecrest.present.text.units import told
+
+TIPS = np.radians(10.0)
+TOLD = 6
+"""Tight spots that are told at once."""
+
+
+def _mm(value: float) -> str:
+    return told(value, "length", "mm", 1 if abs(value) < 0.01 else 0)
+
+
+def spot_text(spot: Spot) -> str:
+    """A tight spot as one sentence."""
+    first = spot.names[0]
+    other = spot.names[1] if len(spot.names) > 1 else ""
+    sentences = {
+        "wall": f"{first} to the {other}: {_mm(spot.gap)}",
+        "pair": f"{first} to {other}: {_mm(spot.gap)}",
+        "brace": f"{first} to {other.lower()}: {_mm(spot.gap)}",
+        "frames": f"Frames of {first} and {other}: {_mm(spot.gap)} apart",
+        "frame edge": f"Frame of {first}: {_mm(spot.gap)} to the edge of the {other}",
+        "cut-out edge": f"Cut-out of {first}: {_mm(spot.gap)} to the walls beside the {other}",
+        "magnet": f"Behind the magnet of {first}: {_mm(spot.gap)} to the {other}",
+        "removable": f"{first} does not come out: magnet {_mm(-spot.gap)} wider than its hole",
+        "port end": f"Before the open end of {first}: {_mm(spot.gap)} free",
+        "knob": f"{first}: its panel is {_mm(-spot.gap)} too thick, thin it by a pocket",
+        "ground": f"Below {first}: {_mm(spot.gap)} of feet",
+        "chamber": f"{first} stands in another chamber than it is said to",
+    }
+    if spot.impossible and spot.kind == "wall":
+        return f"{first} stands {_mm(-spot.gap)} into the {other}"
+    if spot.impossible and spot.kind in ("pair", "brace"):
+        return f"{first} and {other} are in one place"
+    if spot.impossible and spot.kind in ("frame edge", "cut-out edge"):
+        return f"{first} reaches {_mm(-spot.gap)} beyond the {other}"
+    return sentences[spot.kind]
+
+
+WHY = {
+    "wall": "5 mm for tolerance and rattle, 3 mm from what moves.",
+    "pair": "5 mm for tolerance and rattle, 3 mm from what moves, at full travel with sag.",
+    "brace": "5 mm for tolerance and rattle.",
+    "frames": "3 mm of panel between two frames.",
+    "frame edge": "4 mm of panel beside a frame.",
+    "cut-out edge": "A cut-out lies within the flat of the panel's inside.",
+    "magnet": "10 mm of air behind a magnet, so that it stays cool and can be taken out.",
+    "removable": "Mount it from inside, through another opening or a screwed panel.",
+    "port end": "One bore free before the open end, or the tuning shifts and the port chuffs.",
+    "knob": "A pocket from inside, never below 3 mm: then a plate instead.",
+    "ground": "The cone's area round the gap, then travel, sag and 10 mm for soft ground.",
+    "chamber": "Move it, or change its chamber.",
+}
+
+
+def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
+    """The tight spots, then how far apart all else is."""
+    tight = [s for s in spots if s.tight]
+    found = [
+        Fact(
+            spot_text(s),
+            "" if s.kind in ("removable", "knob", "chamber") else f"of {_mm(s.wanted)}",
+            "short" if s.impossible else "close",
+            WHY[s.kind],
+        )
+        for s in tight[:TOLD]
+    ]
+    if len(tight) > TOLD:
+        found.append(Fact(f"{len(tight) - TOLD} more", "", "close"))
+    loose = [s for s in spots if not s.tight and s.kind in ("wall", "pair", "brace", "magnet")]
+    if loose:
+        least = min(s.gap for s in loose)
+        words = "All else" if tight else "Everything"
+        found.append(Fact(f"{words} {_mm(least)} apart or more", "", "met"))
+    return found
+
+
+def balance_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
+    """Where the weight sits, how the box tips, and what weighs most."""
+    b = drawing.balance
+    x, y, z = (float(c) for c in b.centre)
+    depth = float(drawing.shell.size[2])
+    behind = -z - depth / 2
+    side = "left" if x < 0 else "right"
+    where = [f"{_mm(abs(behind))} {'behind' if behind >= 0 else 'before'} the middle"]
+    if abs(x) >= 0.0015:
+        where.append(f"{_mm(abs(x))} to the {side}")
+    angle = float(np.degrees(b.tip_angle))
+    mark = "short" if b.tip_angle <= 0 else "close" if b.tip_angle < TIPS else "met"
+    help = "How far it can be tilted over its nearest edge; below 10° a hand at it tips it."
+    feet = "" if drawing.case.feet is not None else " Without feet: on the edges of its foot."
+    found = [
+        Fact("Weight sits", ", ".join(where), "", "Parts without places count in the middle."),
+        Fact("Above the floor", _mm(y - b.floor), ""),
+        Fact("Tips over at", f"{figure(angle, 0)}°", mark, help + feet),
+    ]
+    heavy = sorted(drawing.weighed, key=lambda w: -w.mass)[:3]
+    said = ", ".join(f"{w.name} {told(w.mass, 'mass', 'kg', 2)}" for w in heavy)
+    found.append(Fact("Heaviest", said, ""))
+    return found
+
+
+FLAGS = {"in the band": "short", "close": "close", "clear": "met"}
+
+
+def panel_facts(drawing: Drawing) -> list[Fact]:
+    """First resonance of each panel, between simply supported and clamped."""
+    carried: dict[str, list[str]] = {}
+    for s in drawing.sited:
+        carried.setdefault(s.part.mount.panel, []).append(s.part.name)
+    found = []
+    for name, r in drawing.resonances.items():
+        on = carried.get(name)
+        holes = f" Holes for {', '.join(on)} are left out." if on else ""
+        found.append(
+            Fact(
+                name.capitalize(),
+                f"{figure(r.supported, 0)} to {figure(r.clamped, 0)} Hz",
+                FLAGS[r.flag],
+                "First resonance, from loosely held to clamped edges; the truth lies between. "
+                f"Masses on it and the air behind are left out.{holes}",
+            )
+        )
+    return found

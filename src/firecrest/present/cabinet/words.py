@@ -1,0 +1,25 @@
+"""Words of the choices of the Cabinet stage."""
+
+EDGES = (
+    ("square", "square"),
+    ("vertical", "upright ones round"),
+    ("front", "front's round"),
+    ("all", "all round"),
+)
+OUTLINE_AXES = (("x", "side view"), ("y", "view from above"))
+AXES = (("x", "left to right"), ("y", "upwards"), ("z", "front to back"))
+RING_JOINTS = (("butt", "butt"), ("rabbet", "rabbet"), ("dado", "groove"), ("mitre", "mitre"))
+COVER_JOINTS = (("butt", "butt"), ("rabbet", "rabbet"), ("dado", "groove"))
+RING_THROUGH = (("top_bottom", "top and bottom"), ("sides", "the sides"))
+COVER_THROUGH = (("cover", "the cover"), ("ring", "the ring"))
+GROUNDS = tuple(
+    (name, name)
+    for name in (
+        "rubber foot on wood",
+        "rubber foot on stone",
+        "rubber foot, wet",
+        "felt on wood",
+        "hard plastic on varnish",
+    )
+)
+LIE = (("u", "across"), ("v", "upwards"), ("w", "inwards"))
