@@ -266,12 +266,8 @@ class Feet:
     mass: float = number("Foot, weight", "mass", 0, 10, "g", default=0.006, digits=0)
     price: float = number("Foot, price", "money", 0, 1e4, "€", default=0.0, digits=1)
     ground: Literal[
-        "rubber foot on wood",
-        "rubber foot on stone",
-        "rubber foot, wet",
-        "felt on wood",
-        "hard plastic on varnish",
-    ] = choice("Stands on", default="rubber foot on wood", help="For whether the box walks.")
+        "rubber on wood", "rubber on stone", "rubber, wet", "felt on wood", "plastic on varnish"
+    ] = choice("Stands on", default="rubber on wood", help="For whether the box walks.")
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 
 from firecrest.core.arrays import Number
+from firecrest.core.cabinet.frames import Vector
 from firecrest.core.cabinet.shapes import ball, box, cylinder, prism, stack, taper, vase
 from firecrest.core.cabinet.shapes.polygon import is_convex
 from firecrest.core.cabinet.shapes.shell import Shell
@@ -167,10 +168,16 @@ def volumes(shape: CoreShape) -> tuple[Number, Number]:
     return made
 
 
-def inner_size(shape: CoreShape) -> tuple[Number, Number, Number]:
-    """Size inside the walls, over everything."""
-    made: tuple[Number, Number, Number] = _MODULES[type(shape)].inner_size(shape)
+def inner_corners(shape: CoreShape) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
+    made: tuple[Vector, Vector] = _MODULES[type(shape)].corners(shape)
     return made
+
+
+def inner_size(shape: CoreShape) -> Vector:
+    """Size inside the walls, over everything."""
+    low, high = inner_corners(shape)
+    return high[0] - low[0], high[1] - low[1], high[2] - low[2]
 
 
 def outer_size(shape: CoreShape) -> tuple[Number, Number, Number]:

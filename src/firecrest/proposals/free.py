@@ -53,7 +53,7 @@ def met_by(
     the second is exact.
     """
 
-    def air(at: Real) -> Real:
+    def _air(at: Real) -> Real:
         rolled = rolled_with(design, {**columns, path: at})
         found = rolled.inside if place is None else rolled.air[place]
         return np.broadcast_to(np.ravel(found), at.shape)
@@ -63,7 +63,7 @@ def met_by(
     start = value_at(design, path)
     before = np.full(len(wanted), float(start))
     now = np.clip(before * NUDGE + (1e-3 if start == 0 else 0.0), low, high)
-    was, has = air(before), air(now)
+    was, has = _air(before), _air(now)
     for _ in range(STEPS):
         if np.all(np.abs(has - wanted) < CLOSE):
             break
@@ -72,5 +72,5 @@ def met_by(
         step = np.where(useful, (wanted - has) * moved / np.where(useful, gained, 1.0), 0.0)
         before, was = now, has
         now = np.clip(now + step, low, high)
-        has = air(now)
+        has = _air(now)
     return now, np.abs(has - wanted) < 1e-6 * np.maximum(np.abs(wanted), 1e-6)

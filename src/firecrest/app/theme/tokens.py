@@ -28,6 +28,11 @@ LIGHT = {
     "stripe": "#12150C",
     "brow": "#FFFFFF",
     "onstripe": "#FFFFFF",
+    "wood": "#EFE0BE",
+    "woodline": "#8A7440",
+    "frame": "#4A5142",
+    "cone": "#6A715C",
+    "basket": "#2C3226",
 }
 DARK = {
     "paper": "#171A12",
@@ -53,6 +58,11 @@ DARK = {
     "stripe": "#FFFFFF",
     "brow": "#10130B",
     "onstripe": "#12150C",
+    "wood": "#4A4028",
+    "woodline": "#9C8A5C",
+    "frame": "#0E120B",
+    "cone": "#4E5643",
+    "basket": "#23291C",
 }
 
 

@@ -8,6 +8,7 @@ from firecrest.app.widgets.choices import set_role
 from firecrest.app.widgets.plain import label, tip
 from firecrest.present.size.facts import Fact
 
+SIGNS = {"met": "✓ ", "short": "▼ ", "close": "◆ "}
 ROLES = {"met": "good", "short": "bad", "close": "close"}
 
 
@@ -32,7 +33,7 @@ class FactRow(QWidget):
             return
         self._shown = fact
         self._name.setText(fact.name)
-        sign = {"met": "✓ ", "short": "▼ ", "close": "◆ "}.get(fact.mark, "")
+        sign = SIGNS.get(fact.mark, "")
         self._value.setText(sign + fact.value)
         set_role(self._value, ROLES.get(fact.mark, "value"))
         tip(self, fact.help)

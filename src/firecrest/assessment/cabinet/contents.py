@@ -5,8 +5,11 @@ A thing without a place takes the air its sheet says and opens no panel; so does
 shape does not have, or that faces another chamber.
 """
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from math import pi
+
+import numpy as np
 
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.openings import kind_of_opening
@@ -43,13 +46,14 @@ Powered = inputs.Amplifier | inputs.Dsp | inputs.Receiver
 
 
 def things_in(
-    box: inputs.Box, power: inputs.Power, wiring: Wiring, panels: Sequence[str]
+    box: inputs.Box, power: inputs.Power, wiring: Wiring, depths: Mapping[str, Number]
 ) -> tuple[Thing, ...]:
-    """Everything in a case with these flat panels."""
+    """Everything in a case; ``depths``: how far it goes behind the outer face of each panel, m."""
+    panels = tuple(depths)
     first = box.chambers[0].id
     return (
         *(_drivers(k, g, wiring, panels) for k, g in enumerate(box.groups)),
-        *(_opening(k, o, panels) for k, o in enumerate(box.openings)),
+        *(_opening(k, o, depths) for k, o in enumerate(box.openings)),
         *_electric(power, first, panels),
         *_others(box.case, panels),
     )
@@ -124,13 +128,13 @@ def _numbered(name: str, n: int, count: int) -> str:
     return name if count == 1 else f"{name} {n + 1}"
 
 
-def _opening(k: int, item: inputs.Opening, panels: Sequence[str]) -> Thing:
+def _opening(k: int, item: inputs.Opening, depths: Mapping[str, Number]) -> Thing:
     chambers, bulk = kind_of_opening(item).room(item)
     kind = "port" if isinstance(item, Port) else "radiator"
     inner = item.opens_to != OUTSIDE
-    placed = [] if inner else _usable(item.mounts, item.count, panels)
+    placed = [] if inner else _usable(item.mounts, item.count, tuple(depths))
     if isinstance(item, Port):
-        made: list[core.Part] = [_port(item, n) for n in placed]
+        made: list[core.Part] = [_port(item, n, depths[item.mounts[n].panel]) for n in placed]
     elif item.radiator.framed is None:
         placed, made = [], []
     else:
@@ -162,12 +166,12 @@ def _radiator(item: inputs.Radiators, n: int) -> core.Radiator:
 
 
 FOLDS = {"up": "+v", "down": "-v", "left": "-u", "right": "+u"}
-LOOSE_BEND = 1.25
-"""Radius of a bend's middle over the pipe's outer radius."""
+LOOSE_BEND, CLEAR = 1.25, 0.005
+"""Radius of a bend's middle over the pipe's outer radius; m between a bend and the wall."""
 
 
-def _port(item: Port, n: int) -> core.Port:
-    """A port; a folded one turns along ``fold``, back to the front, along it, and so on."""
+def _port(item: Port, n: int, depth: Number) -> core.Port:
+    """A port; a folded one turns along ``fold``, back to its panel, along it, and so on."""
     slot = (item.width, item.height) if item.shape == "slot" else None
     bore = item.diameter if slot is None else item.height
     return core.Port(
@@ -176,19 +180,29 @@ def _port(item: Port, n: int) -> core.Port:
         bore,
         item.wall,
         item.length,
-        () if slot is not None else _bends(item),
+        () if slot is not None else _bends(item, depth),
         slot,
     )
 
 
-def _bends(item: Port) -> tuple[core.Bend, ...]:
-    """Bends with equal straights between them."""
-    if item.bends == 0:
-        return ()
-    radius = LOOSE_BEND * (item.diameter / 2 + item.wall)
-    straight = (item.length - item.bends * 1.5707963267948966 * radius) / (item.bends + 1)
+def _bends(item: Port, depth: Number) -> tuple[core.Bend, ...]:
+    """Bends with runs as long as the ``depth`` behind the panel lets them be, the last the rest.
+
+    Runs along the panel between two bends have no straight of their own.
+    """
+    outer = item.diameter / 2 + item.wall
+    radius = LOOSE_BEND * outer
+    run = np.maximum(depth - radius - outer - CLEAR, 0.0)
+    back = np.maximum(depth - 2 * radius - 2 * outer - 2 * CLEAR, 0.0)
+    rest: Number = item.length - item.bends * pi / 2 * radius
     ways = (FOLDS[item.fold], "out", FOLDS[item.fold], "in")
-    return tuple(core.Bend(straight, radius, ways[k % 4]) for k in range(item.bends))  # type: ignore[arg-type]
+    made = []
+    for k in range(item.bends):
+        straight = run if k == 0 else (back if k % 2 == 0 else 0.0 * run)
+        straight = np.clip(straight, 0.0, np.maximum(rest, 0.0))
+        rest = rest - straight
+        made.append(core.Bend(straight, radius, ways[k % 4]))  # type: ignore[arg-type]
+    return tuple(made)
 
 
 def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Iterator[Thing]:

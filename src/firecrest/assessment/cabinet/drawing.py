@@ -18,6 +18,7 @@ from firecrest.core.cabinet.balance import Balance, Weighed, balance
 from firecrest.core.cabinet.braces import Brace, solid_of, split
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Material
+from firecrest.core.cabinet.outlines import View, outline
 from firecrest.core.cabinet.plates import Resonance, resonance
 from firecrest.core.cabinet.shapes.shell import Field, Shell
 from firecrest.core.cabinet.solids import Solid
@@ -53,6 +54,12 @@ class Sited:
 def _shell(case: Case) -> Shell:
     """Remembered by value, so that what is measured against it stays measured."""
     return shell_of(shape_of(case))
+
+
+@lru_cache(KEPT_SHELLS)
+def case_outline(case: Case, view: View, inside: bool = False) -> Real:
+    """Outline of a case on a view, remembered by value."""
+    return outline(shape_of(case), view, inside=inside)
 
 
 @lru_cache(KEPT_SOLIDS)

@@ -21,6 +21,8 @@ from firecrest.design.box import Chamber
 from firecrest.design.case import Case
 from firecrest.design.shapes import (
     CoreShape,
+    frames_of,
+    inner_corners,
     inner_size,
     outer_size,
     panel_names,
@@ -85,11 +87,7 @@ def dividers_of(case: Case, chambers: Sequence[Chamber]) -> list[Brace]:
 
 
 def _gross(
-    case: Case,
-    chambers: Sequence[Chamber],
-    inner: Sequence[Number],
-    shape: CoreShape,
-    inside: Number,
+    case: Case, chambers: Sequence[Chamber], shape: CoreShape, inside: Number
 ) -> dict[str, Number]:
     """Each chamber's part of the inside: between dividers, else by its share.
 
@@ -98,26 +96,11 @@ def _gross(
     dividers = dividers_of(case, chambers)
     if not dividers:
         return {c.id: c.share * inside for c in chambers}
-    low, high = inner_corners(shape, inner)
+    low, high = inner_corners(shape)
     found = slabs(low, high, inside, dividers)
     if dividers[0].axis == "z":
         found.reverse()
     return {c.id: room for c, room in zip(chambers, found, strict=True)}
-
-
-def inner_corners(shape: CoreShape, inner: Sequence[Number]) -> tuple[list[Number], list[Number]]:
-    """Lowest and highest corner of the inside: of a box as it lies, else about the middle."""
-    if isinstance(shape, Box):
-        low = [
-            -shape.length / 2 + shape.within("left"),
-            -shape.height / 2 + shape.within("bottom"),
-            -shape.depth + shape.within("back"),
-        ]
-        return low, [start + size for start, size in zip(low, inner, strict=True)]
-    outer = outer_size(shape)
-    middle: list[Number] = [0.0, 0.0, -outer[2] / 2]
-    low = [m - s / 2 for m, s in zip(middle, inner, strict=True)]
-    return low, [m + s / 2 for m, s in zip(middle, inner, strict=True)]
 
 
 def infill_of(case: Case) -> Infill | None:
@@ -141,11 +124,11 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     case, shape = box.case, shape_of(box.case)
     outside, inside = volumes(shape)
     inner, panels = inner_size(shape), panel_names(case)
-    things = things_in(box, power, wiring, panels)
+    things = things_in(box, power, wiring, _depths(case, shape, inner, panels))
     parts = [part for thing in things for part in thing.parts]
     braces = braces_of(case)
     dividers = dividers_of(case, box.chambers)
-    gross = _gross(case, box.chambers, inner, shape, inside)
+    gross = _gross(case, box.chambers, shape, inside)
     standing = [
         (_home(brace, box.chambers, dividers), brace, section_of(brace, inner))
         for brace in braces
@@ -175,6 +158,18 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
         everything.mass,
         everything.price,
     )
+
+
+def _depths(
+    case: Case, shape: CoreShape, inner: Sequence[Number], panels: Sequence[str]
+) -> dict[str, Number]:
+    """How far the case goes behind the outer face of each panel, along the axis it most looks."""
+    found = {}
+    for name, frame in frames_of(shape).items():
+        if name in panels:
+            steep = [abs(float(np.ravel(c)[0])) for c in frame.normal]
+            found[name] = inner[int(np.argmax(steep))] + _panel_thickness(case, shape, name)
+    return found
 
 
 def _panel_thickness(case: Case, shape: CoreShape, name: str) -> Number:

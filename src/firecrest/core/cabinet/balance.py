@@ -12,11 +12,11 @@ from firecrest.core.cabinet.frames import Vector
 from firecrest.core.cabinet.shapes.polygon import hull, inside_by
 
 FRICTION = {
-    "rubber foot on wood": 0.6,
-    "rubber foot on stone": 0.5,
-    "rubber foot, wet": 0.3,
+    "rubber on wood": 0.6,
+    "rubber on stone": 0.5,
+    "rubber, wet": 0.3,
     "felt on wood": 0.3,
-    "hard plastic on varnish": 0.25,
+    "plastic on varnish": 0.25,
 }
 """Estimates of the friction below a box."""
 

@@ -100,20 +100,20 @@ def solid_of(brace: Brace, lowest: Vector, highest: Vector) -> Solid:
 
     low, high = ([float(c) for c in corner] for corner in (lowest, highest))
 
-    def piece(a0: float, a1: float, b0: float, b1: float) -> tuple[Vector, Vector]:
+    def _piece(a0: float, a1: float, b0: float, b1: float) -> tuple[Vector, Vector]:
         first, last = [0.0] * 3, [0.0] * 3
         first[k], last[k] = start, end
         first[a], last[a], first[b], last[b] = a0, a1, b0, b1
         return (first[0], first[1], first[2]), (last[0], last[1], last[2])
 
     if brace.window is None:
-        return solid([brick(*piece(low[a], high[a], low[b], high[b]))])
+        return solid([brick(*_piece(low[a], high[a], low[b], high[b]))])
     half_a, half_b = (float(h) for h in half_size(brace.window))
     mid_a, mid_b = (low[a] + high[a]) / 2, (low[b] + high[b]) / 2
     rims = [
-        piece(low[a], mid_a - half_a, low[b], high[b]),
-        piece(mid_a + half_a, high[a], low[b], high[b]),
-        piece(mid_a - half_a, mid_a + half_a, low[b], mid_b - half_b),
-        piece(mid_a - half_a, mid_a + half_a, mid_b + half_b, high[b]),
+        _piece(low[a], mid_a - half_a, low[b], high[b]),
+        _piece(mid_a + half_a, high[a], low[b], high[b]),
+        _piece(mid_a - half_a, mid_a + half_a, low[b], mid_b - half_b),
+        _piece(mid_a - half_a, mid_a + half_a, mid_b + half_b, high[b]),
     ]
     return solid([brick(*rim) for rim in rims])

@@ -12,7 +12,7 @@ import numpy as np
 
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet.cutouts import Rectangle, across, area, framed, outline
-from firecrest.core.cabinet.distance import apart
+from firecrest.core.cabinet.distance import apart, solids_apart
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.parts import (
     Driver,
@@ -25,7 +25,7 @@ from firecrest.core.cabinet.parts import (
     middle_line,
 )
 from firecrest.core.cabinet.shapes.shell import Shell
-from firecrest.core.cabinet.solids import Solid, beyond, disc, slice_at
+from firecrest.core.cabinet.solids import Solid, beyond, disc, slice_at, solid
 
 STILL, MAGNET, MOVING = 0.005, 0.010, 0.003
 SOFT_GROUND = 0.010
@@ -45,9 +45,9 @@ class Gap:
     at: tuple[float, float, float]
 
 
-def wall_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
+def wall_gap(body: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
     """Of what lies past its own panel's inner face to all other inner faces; None of nothing."""
-    points = [beyond(piece, at, at.t - 1e-9) for piece in solid.pieces]
+    points = [beyond(piece, at, at.t - 1e-9) for piece in body.pieces]
     every = np.concatenate(points)
     if not len(every):
         return None
@@ -80,20 +80,19 @@ def free_length(
     r = float(port.bore) / 2
     rim = disc(end, a, b, r)
 
-    def within(s: float) -> bool:
+    def _within(s: float) -> bool:
         return all(float(np.min(w.gap(rim + s * ahead))) >= 0 for w in shell.walls)
 
-    free = _farthest(within, most)
+    free = _farthest(_within, most)
     for other in others:
-        for piece in other.pieces:
-            points = piece.reshape(-1, 3)
-            if apart(np.concatenate([rim, rim + free * ahead]), points) > 0:
-                continue
 
-            def clear(s: float, points: Real = points) -> bool:
-                return apart(np.concatenate([rim, rim + s * ahead]), points) > 1e-6
+        def _clear(s: float, other: Solid = other) -> bool:
+            ran = solid([np.stack([rim, rim + s * ahead])])
+            near = solids_apart(ran, other, 0.0)
+            return near is None or near.gap > 1e-6
 
-            free = _farthest(clear, free)
+        if free > 0 and not _clear(free):
+            free = _farthest(_clear, free)
     return free, end
 
 

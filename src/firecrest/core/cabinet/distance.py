@@ -16,6 +16,8 @@ STEPS = 80
 CLOSE = 1e-7
 """m to which a distance is found."""
 TOUCHING = 1e-9
+FLAT = 1e-12
+"""Share of its edges below which a corner counts as flat."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -27,8 +29,9 @@ class Nearest:
     there: Real
 
 
-Corner = tuple[Real, Real, Real]
-"""A corner of the difference, and the corners of both hulls that it is of."""
+Point = tuple[float, float, float]
+Corner = tuple[Point, Real, Real]
+"""A corner of the difference in plain floats, and the corners of both hulls that it is of."""
 
 
 def apart(a: Real, b: Real) -> float:
@@ -38,58 +41,114 @@ def apart(a: Real, b: Real) -> float:
 
 def nearest(a: Real, b: Real) -> Nearest:
     """The same with where it is."""
-    simplex: list[Corner] = [(a[0] - b[0], a[0], b[0])]
-    weights = np.ones(1)
+    simplex = [_corner(a[0], b[0])]
+    weights: tuple[float, ...] = (1.0,)
     off = simplex[0][0]
     for _ in range(STEPS):
-        square = float(off @ off)
+        square = _dot(off, off)
         if square < TOUCHING**2:
             break
-        p, q = a[np.argmin(a @ off)], b[np.argmax(b @ off)]
-        corner = p - q
-        if square - float(off @ corner) <= CLOSE * square**0.5:
+        found = _corner(a[np.argmin(a @ off)], b[np.argmax(b @ off)])
+        if square - _dot(off, found[0]) <= CLOSE * square**0.5:
             break
-        kept, at, found = _nearest([*simplex, (corner, p, q)])
-        if float(found @ found) >= square:
+        kept, at, near = _nearest([*simplex, found])
+        if _dot(near, near) >= square:
             break
-        simplex, weights, off = kept, at, found
-    here, there = (
-        np.sum([w * c[k] for w, c in zip(weights, simplex, strict=True)], axis=0) for k in (1, 2)
-    )
-    gap = float(np.sqrt(off @ off))
+        simplex, weights, off = kept, at, near
+    here = np.sum([w * c[1] for w, c in zip(weights, simplex, strict=True)], axis=0)
+    there = np.sum([w * c[2] for w, c in zip(weights, simplex, strict=True)], axis=0)
+    gap = _dot(off, off) ** 0.5
     return Nearest(0.0 if gap < TOUCHING else gap, here, there)
 
 
-def _nearest(simplex: list[Corner]) -> tuple[list[Corner], Real, Real]:
+def _corner(p: Real, q: Real) -> Corner:
+    x, y, z = (p - q).tolist()
+    return (x, y, z), p, q
+
+
+def _dot(a: Point, b: Point) -> float:
+    return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+
+
+def _less(a: Point, b: Point) -> Point:
+    return a[0] - b[0], a[1] - b[1], a[2] - b[2]
+
+
+def _nearest(simplex: list[Corner]) -> tuple[list[Corner], tuple[float, ...], Point]:
     """The point of a simplex next to the origin: corners that hold it, their weights, and it."""
-    best: tuple[list[Corner], Real, Real] | None = None
+    best: tuple[float, list[Corner], tuple[float, ...], Point] | None = None
     *others, newest = simplex
     for count in range(len(simplex)):
         for chosen in combinations(others, count):
             corners = [*chosen, newest]
-            found = _foot([c[0] for c in corners])
-            if found is None:
+            weights = _foot([c[0] for c in corners])
+            if weights is None:
                 continue
-            weights, point = found
-            if best is None or float(point @ point) < float(best[2] @ best[2]):
-                best = corners, weights, point
+            x, y, z = (sum(w * c[0][k] for w, c in zip(weights, corners, strict=True))
+                       for k in range(3))  # fmt: skip
+            square = x * x + y * y + z * z
+            if best is None or square < best[0]:
+                best = square, corners, weights, (x, y, z)
     assert best is not None
-    return best
+    return best[1:]
 
 
-def _foot(corners: list[Real]) -> tuple[Real, Real] | None:
-    """Weights and place of the origin's foot on the flat through ``corners``, if inside them."""
-    first = corners[0]
-    if len(corners) == 1:
-        return np.ones(1), first
-    edges = np.array(corners[1:]) - first
-    try:
-        weights = np.linalg.solve(edges @ edges.T, -(edges @ first))
-    except np.linalg.LinAlgError:
+def _foot(corners: list[Point]) -> tuple[float, ...] | None:
+    """Weights of the origin's foot on the flat through ``corners``; None if it is outside them.
+
+    The normal equations of up to three edges, by Cramer's rule: in plain floats an order of
+    magnitude faster than a general solver.
+    """
+    first, *rest = corners
+    if not rest:
+        return (1.0,)
+    edges = [_less(c, first) for c in rest]
+    right = [-_dot(e, first) for e in edges]
+    shares: tuple[float, ...] | None
+    if len(edges) == 1:
+        square = _dot(edges[0], edges[0])
+        shares = (right[0] / square,) if square > 0 else None
+    elif len(edges) == 2:
+        shares = _two(edges, right)
+    else:
+        shares = _three(edges, right)
+    if shares is None or min(shares) < 0 or sum(shares) > 1:
         return None
-    if np.any(weights < 0) or weights.sum() > 1:
+    return (1.0 - sum(shares), *shares)
+
+
+def _two(edges: list[Point], right: list[float]) -> tuple[float, ...] | None:
+    a, b, c = (_dot(edges[i], edges[j]) for i, j in ((0, 0), (0, 1), (1, 1)))
+    det = a * c - b * b
+    if det <= FLAT * a * c:
         return None
-    return np.concatenate([[1.0 - weights.sum()], weights]), first + weights @ edges
+    return (right[0] * c - right[1] * b) / det, (right[1] * a - right[0] * b) / det
+
+
+def _three(edges: list[Point], right: list[float]) -> tuple[float, ...] | None:
+    g = [[_dot(p, q) for q in edges] for p in edges]
+    minors = [
+        g[1][1] * g[2][2] - g[1][2] * g[2][1],
+        g[1][2] * g[2][0] - g[1][0] * g[2][2],
+        g[1][0] * g[2][1] - g[1][1] * g[2][0],
+    ]
+    det = sum(g[0][k] * minors[k] for k in range(3))
+    if det <= FLAT * g[0][0] * g[1][1] * g[2][2]:
+        return None
+    inverse = [
+        minors,
+        [
+            g[0][2] * g[2][1] - g[0][1] * g[2][2],
+            g[0][0] * g[2][2] - g[0][2] * g[2][0],
+            g[0][1] * g[2][0] - g[0][0] * g[2][1],
+        ],
+        [
+            g[0][1] * g[1][2] - g[0][2] * g[1][1],
+            g[0][2] * g[1][0] - g[0][0] * g[1][2],
+            g[0][0] * g[1][1] - g[0][1] * g[1][0],
+        ],
+    ]
+    return tuple(sum(inverse[k][i] * right[k] for k in range(3)) / det for i in range(3))
 
 
 def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
@@ -97,5 +156,20 @@ def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
     between = float(np.sqrt(np.sum((a.middle - b.middle) ** 2)))
     if between - a.reach - b.reach > within:
         return None
-    pairs = (nearest(p.reshape(-1, 3), q.reshape(-1, 3)) for p in a.pieces for q in b.pieces)
-    return min(pairs, key=lambda n: n.gap)
+    best: Nearest | None = None
+    for least, i, j in _pairs(a, b):
+        if best is not None and least >= best.gap:
+            break
+        found = nearest(a.pieces[i].reshape(-1, 3), b.pieces[j].reshape(-1, 3))
+        if best is None or found.gap < best.gap:
+            best = found
+    return best
+
+
+def _pairs(a: Solid, b: Solid) -> list[tuple[float, int, int]]:
+    """Pairs of pieces with the least that they can be apart by the balls round them."""
+    found = []
+    for i, (p, r) in enumerate(a.balls):
+        for j, (q, s) in enumerate(b.balls):
+            found.append((float(np.sqrt(np.sum((p - q) ** 2))) - r - s, i, j))
+    return sorted(found)

@@ -25,14 +25,20 @@ class Solid:
     pieces: tuple[Real, ...]
     middle: Real
     reach: float
+    balls: tuple[tuple[Real, float], ...]
+    """A ball round each piece."""
 
 
 def solid(pieces: list[Real]) -> Solid:
     """Of convex pieces."""
-    every = np.concatenate([piece.reshape(-1, 3) for piece in pieces])
-    middle = (every.min(axis=0) + every.max(axis=0)) / 2
-    reach = float(np.sqrt(np.max(np.sum((every - middle) ** 2, axis=1))))
-    return Solid(tuple(pieces), middle, reach)
+    flat = [piece.reshape(-1, 3) for piece in pieces]
+    return Solid(tuple(pieces), *_ball(np.concatenate(flat)), tuple(_ball(f) for f in flat))
+
+
+def _ball(points: Real) -> tuple[Real, float]:
+    """Middle and radius of a ball that holds points."""
+    middle = (points.min(axis=0) + points.max(axis=0)) / 2
+    return middle, float(np.sqrt(np.max(np.sum((points - middle) ** 2, axis=1))))
 
 
 def slice_at(frame: Frame, ring: Real, w: Number) -> Real:

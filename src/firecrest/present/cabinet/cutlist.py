@@ -12,7 +12,8 @@ COLUMNS = ("Piece", "Pieces", "Size", "Thick", "Each weighs")
 
 def size_text(piece: Piece) -> str:
     """Both measures of a piece."""
-    return f"{figure(piece.a * 1e3, 1)} × {figure(piece.b * 1e3, 1)} mm"
+    a, b = (told(side, "length", "mm", 1) for side in (piece.a, piece.b))
+    return f"{a} × {b}"
 
 
 def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
@@ -35,11 +36,13 @@ def order_text(pieces: Pieces) -> list[str]:
     """The order of cuts in sentences: few settings of the fence, openings before glue."""
     said = []
     for stock in pieces.stocks:
-        widths = ", ".join(figure(w * 1e3, 1) for w in stock.settings.widths)
-        lengths = ", ".join(figure(w * 1e3, 1) for w in stock.settings.lengths)
+        widths, lengths = (
+            ", ".join(told(w, "length", "mm", 1) for w in found)
+            for found in (stock.settings.widths, stock.settings.lengths)
+        )
         thick = told(stock.thickness, "length", "mm", 1)
         said.append(
-            f"{thick}: rip to {widths} mm, then cross-cut to {lengths} mm: "
+            f"{thick}: rip to {widths}, then cross-cut to {lengths}: "
             f"{stock.settings.count} settings of fence and stop."
         )
     said.append("Rabbets and grooves next, by depth; bevels last; openings before glue.")
@@ -84,6 +87,6 @@ def print_facts(drawing: Drawing) -> list[Fact]:
         Fact("Stands on", f"its {made.upright} axis upright"),
         Fact("Weighs", told(made.mass, "mass", "kg", 2)),
         Fact("Takes", f"{figure(made.seconds / 3600, 1)} h", "", "8 mm³/s and 5 s a layer."),
-        Fact("Filament", f"{figure(made.filament, 0)} m, {made.spools} spools of 1 kg"),
+        Fact("Filament", f"{told(made.filament, 'length', 'm', 0)}, {made.spools} × 1 kg"),
         Fact("Sealing", "varnish or epoxy inside", "", seal),
     ]

@@ -53,7 +53,7 @@ def ledger_rows(assessment: Assessment) -> list[LedgerRow]:
     outside = float(rolled.outside)
     left = outside
 
-    def row(key: str, name: str, change: float, path: Path | None, help: str = "") -> LedgerRow:
+    def _row(key: str, name: str, change: float, path: Path | None, help: str = "") -> LedgerRow:
         nonlocal left
         before, left = left, left + change
         low, high = sorted((before / outside, left / outside))
@@ -68,24 +68,24 @@ def ledger_rows(assessment: Assessment) -> list[LedgerRow]:
     ]  # fmt: skip
     walls = float(rolled.outside) - float(rolled.inside)
     thick = told(design.box.case.wall, "length", "mm", 1)
-    rows.append(row("walls", f"Walls, {thick}", -walls, ("box", "case", "wall")))
+    rows.append(_row("walls", f"Walls, {thick}", -walls, ("box", "case", "wall")))
     rooms = rolled.rooms.values()
     gross = sum(float(r.gross) for r in rooms)
     dividers = float(rolled.inside) - gross
     if abs(dividers) > 1e-7:
         drawn = any(b.divider for b in rolled.braces)
-        rows.append(row("dividers", "Dividers" if drawn else "Not shared out", -dividers, None))
+        rows.append(_row("dividers", "Dividers" if drawn else "Not shared out", -dividers, None))
     openings = sum(float(r.openings) for r in rooms)
     if openings > 0:
         help = "Air in the openings, between a frame's seal and the inside of its panel."
-        rows.append(row("openings", "Openings", openings, None, help))
+        rows.append(_row("openings", "Openings", openings, None, help))
     braces = sum(float(r.braces) for r in rooms)
     if braces > 0:
-        rows.append(row("braces", "Braces", -braces, ("box", "case", "braces", 0, "at")))
+        rows.append(_row("braces", "Braces", -braces, ("box", "case", "braces", 0, "at")))
     for kind in KINDS:
         taken = sum(float(r.taken.get(kind, 0.0)) for r in rooms)
         if taken > 5e-9:
-            rows.append(row(kind, NAMES[kind], -taken, WHERE[kind], _basis(assessment, kind)))
+            rows.append(_row(kind, NAMES[kind], -taken, WHERE[kind], _basis(assessment, kind)))
     rows += _nets(assessment, outside)
     return rows
 

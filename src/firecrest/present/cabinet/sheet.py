@@ -2,19 +2,19 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline
 from firecrest.assessment.cabinet.spots import Spot
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.cutouts import CutOut, Round, framed, grown, outline
 from firecrest.core.cabinet.frames import Frame, dot
-from firecrest.core.cabinet.outlines import PLAN, VIEWS, View, projected, solid_outlines
-from firecrest.core.cabinet.outlines import outline as case_outline
+from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
 from firecrest.core.cabinet.solids import slice_at
 from firecrest.design.edits.paths import Path
 from firecrest.present.text.units import told
@@ -81,6 +81,8 @@ class SheetView:
 
 ENDS = ("right", "left", "back")
 SCREWS, SCREW = 4, 0.0022
+KEPT = 512
+"""Drawn parts that are remembered, by value."""
 
 
 def sheet_views(
@@ -98,11 +100,11 @@ def sheet_views(
 def _busiest(drawing: Drawing) -> str:
     """The end with most mounted on it through its panel."""
 
-    def count(name: str) -> int:
+    def _count(name: str) -> int:
         on = [s for s in drawing.sited if s.part.mount.panel == name]
         return sum(core.cut_of(s.part) is not None for s in on)
 
-    return max(ENDS, key=count)
+    return max(ENDS, key=_count)
 
 
 def _asked(assessment: Assessment, key: str) -> tuple[float, float] | None:
@@ -117,7 +119,7 @@ def _asked(assessment: Assessment, key: str) -> tuple[float, float] | None:
 def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> SheetView:
     """A side of the case with what is mounted on it."""
     view = VIEWS[key]
-    outer = case_outline(drawing.rolled.shape, view)
+    outer = case_outline(drawing.case, view)
     inks = [Ink("panel", outer)]
     on = [s for s in drawing.sited if float(dot(s.at.normal, _towards(key))) > 0.3]
     for s in on:
@@ -138,11 +140,16 @@ def _towards(key: str) -> tuple[float, float, float]:
 
 
 def _ring(cut: CutOut, at: Frame, view: View, depth: float = 0.0) -> Real:
-    return projected(slice_at(at, outline(cut, 120), depth), view)
+    return projected(slice_at(at, outline(cut, DRAWN), depth), view)
 
 
-def _mounted(s: Sited, view: View) -> Iterator[Ink]:
-    """A part as it is seen from outside."""
+@lru_cache(KEPT)
+def _mounted(s: Sited, view: View) -> tuple[Ink, ...]:
+    """A part as it is seen from outside; remembered, as most stay where they are."""
+    return tuple(_from_outside(s, view))
+
+
+def _from_outside(s: Sited, view: View) -> Iterator[Ink]:
     part = s.part
     if isinstance(part, core.Driver | core.Radiator):
         yield Ink("frame", _ring(framed(part.cut, part.frame), s.at, view), s.path)
@@ -196,6 +203,7 @@ def _rectangle(low: Real, high: Real) -> Real:
     return np.array([(low[0], low[1]), (high[0], low[1]), (high[0], high[1]), (low[0], high[1])])
 
 
+@lru_cache(KEPT)
 def _movable(s: Sited, view: View) -> Movable | None:
     """A part on a view; None where no direction of the paper moves it."""
     right, up = view
@@ -211,7 +219,7 @@ def _movable(s: Sited, view: View) -> Movable | None:
         rim = _ring(cut, s.at, view)
     else:
         rim = np.zeros((0, 2))
-    pieces = [rim] if len(rim) and _faces(s, view) else []
+    pieces: Sequence[Real] = [rim] if len(rim) and _faces(s, view) else []
     if not pieces:
         pieces = solid_outlines(solid, view) if solid is not None else [rim]
     every = np.concatenate(pieces)
@@ -243,10 +251,9 @@ def spoken(s: Sited) -> str:
 
 def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> SheetView:
     """Cut through and looked into from above, the front at the bottom."""
-    shape = drawing.rolled.shape
     inks = [
-        Ink("wall", case_outline(shape, PLAN)),
-        Ink("air", case_outline(shape, PLAN, inside=True)),
+        Ink("wall", case_outline(drawing.case, PLAN)),
+        Ink("air", case_outline(drawing.case, PLAN, True)),
     ]
     inks += [
         Ink("brace", piece)
@@ -287,8 +294,13 @@ def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
     return float(x), float(y)
 
 
-def _inside(s: Sited) -> Iterator[Ink]:
-    """A part looked at from above, through the open case."""
+@lru_cache(KEPT)
+def _inside(s: Sited) -> tuple[Ink, ...]:
+    """A part looked at from above, through the open case; remembered."""
+    return tuple(_from_above(s))
+
+
+def _from_above(s: Sited) -> Iterator[Ink]:
     style: dict[str, Style] = {
         "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
         "cup": "cup", "knob": "cup",
@@ -367,7 +379,7 @@ def _view(
     inks: Sequence[Ink],
     movables: tuple[Movable, ...],
 ) -> SheetView:
-    outer = case_outline(drawing.rolled.shape, view)
+    outer = case_outline(drawing.case, view)
     low, high = outer.min(axis=0), outer.max(axis=0)
     sizes = (
         told(float(high[0] - low[0]), "length", "mm", 0),

@@ -81,8 +81,21 @@ def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
     if loose:
         least = min(s.gap for s in loose)
         words = "All else" if tight else "Everything"
-        found.append(Fact(f"{words} {_mm(least)} apart or more", "", "met"))
+        found.append(Fact(words, f"{_mm(least)} apart or more", "met"))
     return found
+
+
+def card_facts(drawing: Drawing, spots: Sequence[Spot]) -> list[Fact]:
+    """The two tightest spots, all else, and how it tips: for the drawing's own corner."""
+    tight = tight_facts(spots)
+    told_ones = [*[f for f in tight if f.mark != "met"][:2], *[f for f in tight if f.mark == "met"]]
+    angle = float(np.degrees(drawing.balance.tip_angle))
+    return [*told_ones, Fact("Tips over at", f"{figure(angle, 0)}°", _tip_mark(drawing))]
+
+
+def _tip_mark(drawing: Drawing) -> str:
+    angle = drawing.balance.tip_angle
+    return "short" if angle <= 0 else "close" if angle < TIPS else "met"
 
 
 def balance_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
@@ -96,7 +109,7 @@ def balance_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
     if abs(x) >= 0.0015:
         where.append(f"{_mm(abs(x))} to the {side}")
     angle = float(np.degrees(b.tip_angle))
-    mark = "short" if b.tip_angle <= 0 else "close" if b.tip_angle < TIPS else "met"
+    mark = _tip_mark(drawing)
     help = "How far it can be tilted over its nearest edge; below 10° a hand at it tips it."
     feet = "" if drawing.case.feet is not None else " Without feet: on the edges of its foot."
     found = [

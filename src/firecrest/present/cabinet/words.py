@@ -15,11 +15,11 @@ COVER_THROUGH = (("cover", "the cover"), ("ring", "the ring"))
 GROUNDS = tuple(
     (name, name)
     for name in (
-        "rubber foot on wood",
-        "rubber foot on stone",
-        "rubber foot, wet",
+        "rubber on wood",
+        "rubber on stone",
+        "rubber, wet",
         "felt on wood",
-        "hard plastic on varnish",
+        "plastic on varnish",
     )
 )
 LIE = (("u", "across"), ("v", "upwards"), ("w", "inwards"))

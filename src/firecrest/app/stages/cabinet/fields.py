@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import buttons, numbers
+from firecrest.app.stages.base import below, buttons, numbers
 from firecrest.app.stages.size.case_fields import material_combo
 from firecrest.app.stages.size.rows import Rows, do
 from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, bound_text, labelled
@@ -27,11 +27,13 @@ def _do(session: Session, edit: Edit) -> Callable[[], None]:
     return lambda: do(session, edit)
 
 
-def outside_rows(session: Session) -> Rows:
-    """Shape, outer size, what the shape adds to it, the panels."""
+def outside_rows(session: Session, air: QWidget) -> Rows:
+    """Shape, outer size, the ``air`` that follows or leads, what the shape adds, the panels."""
     case = session.design.box.case
     rows: Rows = [labelled("Shape", _shape_combo(session))]
-    rows += numbers(session, *((*CASE, n) for n in ("length", "height", "depth", "wall")))
+    rows += numbers(session, *((*CASE, n) for n in ("length", "height", "depth")))
+    rows.append(air)
+    rows += numbers(session, (*CASE, "wall"))
     rows += _shape_rows(session)
     rows.append(labelled("Panels of", material_combo(session)))
     rows += numbers(session, *((*CASE, n) for n in ("density", "stiffness")))
@@ -164,7 +166,7 @@ def _fitting_rows(session: Session) -> Rows:
 
 def adding_buttons(session: Session) -> QWidget:
     """What can be added to a case."""
-    holder: list[tuple[str, Edit]] = [
+    parts: list[tuple[str, Edit]] = [
         ("Brace", edits.add_brace),
         ("Divider", partial(edits.add_brace, divider=True)),
         ("Terminal", partial(edits.add_fitting, kind="terminal")),
@@ -172,8 +174,9 @@ def adding_buttons(session: Session) -> QWidget:
         ("Knob", partial(edits.add_fitting, kind="knob")),
     ]
     on = session.design.box.case.feet is None
-    holder.append(("Feet" if on else "No feet", partial(edits.with_feet, on=on)))
-    return buttons(*((name, _do(session, edit)) for name, edit in holder))
+    parts.append(("Feet" if on else "No feet", partial(edits.with_feet, on=on)))
+    made = [(name, _do(session, edit)) for name, edit in parts]
+    return below(buttons(*made[:3]), buttons(*made[3:]))
 
 
 def place_rows(session: Session, path: Path | None) -> Rows:

@@ -1,134 +1,69 @@
 """The drawing on graph paper: three views at one scale, whose parts can be dragged and stepped."""
 
 from collections.abc import Sequence
+from typing import Any
+from weakref import WeakKeyDictionary
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import (
-    QColor,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPolygonF,
-    QResizeEvent,
-)
-from PySide6.QtWidgets import QAbstractButton, QWidget
+from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QResizeEvent
+from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.theme.size import canvas, extent, fix, grown, sized, text_size
-from firecrest.app.theme.style import colour, holder, text_font, theme, title_font
-from firecrest.app.theme.tokens import TINTS
-from firecrest.app.widgets.marks import paint_ring
-from firecrest.app.widgets.plain import tip
+from firecrest.app.stages.cabinet.place_item import PlaceItem
+from firecrest.app.stages.cabinet.sheet_paint import (
+    paint_heavy,
+    paint_ink,
+    paint_measure,
+    paint_paper,
+)
+from firecrest.app.theme.size import canvas, extent, fix, grown, ratio, sized, text_size
+from firecrest.app.theme.style import colour, holder, text_font, title_font
+from firecrest.app.widgets.choices import set_role
+from firecrest.app.widgets.fact_rows import ROLES, SIGNS
+from firecrest.app.widgets.plain import label, tip
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.design.edits.cabinet import moved
-from firecrest.design.edits.paths import Path, value_at
+from firecrest.design.edits.paths import Path
 from firecrest.present.cabinet.sheet import Ink, Movable, SheetView
 from firecrest.present.cabinet.snapping import snapped
+from firecrest.present.size.facts import Fact
 
 HEAD, SIDE, FOOT, GAP = 40.0, 42.0, 10.0, 44.0
 """Room above a view for its title and measure, to its left, below all, and between two."""
-SQUARE, DRAWS = 10.0, 5.0
-"""Squares of the paper; how near, in pixels, a line draws a dragged part."""
-STEP, FAR, PALE = 1e-3, 10, 0.4
-WOOD = {False: "#EFE0BE", True: "#4A4028"}
-WOOD_LINE = {False: "#8A7440", True: "#9C8A5C"}
-FRAME = {False: "#4A5142", True: "#0E120B"}
-CONE = {False: "#6A715C", True: "#4E5643"}
-BASKET = {False: "#2C3226", True: "#23291C"}
-"""Paint of the things in a case, light and dark."""
+DRAWS, PALE = 5.0, 0.4
+"""How near, in pixels, a line draws a dragged part; how pale things without places are."""
+LEAST_CARD = 140
 
 
-class PlaceItem(QAbstractButton):
-    """A part on a view: drag it, or step it with the arrows; Shift goes ten times as far."""
+class TightCard(QFrame):
+    """What is tight and how it stands, on a card."""
 
-    chosen = Signal(object)
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setProperty("role", "card")
+        self._box = QVBoxLayout(self)
+        self._box.setContentsMargins(10, 6, 10, 6)
+        self._box.setSpacing(2)
+        self._box.addWidget(label("Tight spots", "section"))
+        self._rows: list[QLabel] = []
 
-    def __init__(self, sheet: "SheetCanvas") -> None:
-        super().__init__(sheet)
-        self.sheet = sheet
-        self.movable: Movable | None = None
-        self.on = False
-        self._grip: QPointF | None = None
-        self._start = (0.0, 0.0)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.SizeAllCursor)
-
-    def show_movable(self, movable: Movable, *, on: bool) -> None:
-        """Stand for a part."""
-        if self.movable == movable and self.on == on:
-            return
-        self.movable, self.on = movable, on
-        self.setAccessibleName(movable.spoken)
-        tip(self, f"{movable.spoken}.\nDrag, or arrows: 1 mm, with Shift 10. Ctrl: no snapping.")
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        p, box = canvas(self), extent(self).adjusted(0.5, 0.5, -0.5, -0.5)
-        if self.on:
-            p.setPen(QPen(colour("stripe"), 1.4, Qt.PenStyle.DotLine))
-            p.drawRect(box)
-        if self.hasFocus():
-            paint_ring(p, extent(self))
-
-    # moving -------------------------------------------------------------------
-
-    def _place(self) -> tuple[float, float]:
-        assert self.movable is not None
-        mount = value_at(self.sheet.session.design, self.movable.path)
-        return mount.u, mount.v
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        if event.button() == Qt.MouseButton.LeftButton and self.movable is not None:
-            self.setFocus(Qt.FocusReason.MouseFocusReason)
-            self._grip, self._start = event.globalPosition(), self._place()
-            self.chosen.emit(self.movable.path)
-
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._grip is None or self.movable is None:
-            return
-        off = (event.globalPosition() - self._grip) / (self.sheet.scale * text_size.factor)
-        m = self.movable
-        u = self._start[0] + off.x() * m.across[0] - off.y() * m.upwards[0]
-        v = self._start[1] + off.x() * m.across[1] - off.y() * m.upwards[1]
-        free = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-        self.sheet.move_part(m, u, v, snap=not free)
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self._grip = None
-        self.sheet.session.history.end_fold()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        far = FAR if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
-        steps = {
-            Qt.Key.Key_Left: (-1, 0),
-            Qt.Key.Key_Right: (1, 0),
-            Qt.Key.Key_Up: (0, 1),
-            Qt.Key.Key_Down: (0, -1),
-        }
-        m = self.movable
-        if m is not None and event.key() in steps:
-            x, y = (STEP * far * s for s in steps[Qt.Key(event.key())])
-            u, v = self._place()
-            du = x * _whole(m.across[0]) + y * _whole(m.upwards[0])
-            dv = x * _whole(m.across[1]) + y * _whole(m.upwards[1])
-            self.chosen.emit(m.path)
-            self.sheet.move_part(m, u + du, v + dv, snap=False)
-        elif m is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
-            self.chosen.emit(m.path)
-        else:
-            super().keyPressEvent(event)
-
-    def keyReleaseEvent(self, event: QKeyEvent) -> None:
-        if not event.isAutoRepeat():
-            self.sheet.session.history.end_fold()
-        super().keyReleaseEvent(event)
-
-
-def _whole(share: float) -> float:
-    """A step of a whole millimetre along the panel also where it is slanted."""
-    return 0.0 if abs(share) < 0.3 else (1.0 if share > 0 else -1.0)
+    def show_facts(self, facts: Sequence[Fact]) -> None:
+        """One line for each fact, with its mark as a sign."""
+        while len(self._rows) < len(facts):
+            row = label("")
+            row.setWordWrap(True)
+            self._rows.append(row)
+            self._box.addWidget(row)
+        for k, row in enumerate(self._rows):
+            row.setVisible(k < len(facts))
+            if k < len(facts):
+                fact = facts[k]
+                sign = SIGNS.get(fact.mark, "")
+                text = f"{sign}{fact.name} {fact.value}".strip()
+                if row.text() != text:
+                    row.setText(text)
+                    set_role(row, ROLES.get(fact.mark, ""))
+                    tip(row, fact.help)
 
 
 class SheetCanvas(QWidget):
@@ -145,7 +80,10 @@ class SheetCanvas(QWidget):
         self._drawing: Drawing | None = None
         self._chosen: Path | None = None
         self._placed = True
+        self._polygons: WeakKeyDictionary[Ink, Any] = WeakKeyDictionary()
+        self._paper, self._paper_key = QPixmap(), (0, 0, "", 0.0)
         self.items: dict[tuple[str, Path], PlaceItem] = {}
+        self._card = TightCard(self)
         self.setAccessibleName("Drawing of the case")
         fix(self, least_height=260)
         holder.changed.connect(self.update)
@@ -170,7 +108,12 @@ class SheetCanvas(QWidget):
         self._lay()
         self.update()
 
-    def move_part(self, movable: Movable, u: float, v: float, *, snap: bool) -> None:
+    def show_card(self, facts: Sequence[Fact]) -> None:
+        """The tightest spots and how it stands, in the corner that no view takes."""
+        self._card.show_facts(facts)
+        self._lay()
+
+    def move_part(self, movable: Movable, u: float, v: float, snap: bool) -> None:
         """A part to a place; one drag is one step of undo."""
         if snap and self._drawing is not None:
             u, v = snapped(self._drawing, movable.path, u, v, DRAWS / self.scale)
@@ -204,16 +147,20 @@ class SheetCanvas(QWidget):
         for view, x, y in ((front, left, top), (end, second, top), (plan, left, below)):
             self._origins[view.key] = QPointF(x - s * view.low[0], y + s * view.high[1])
         self._place_items()
+        corner = grown(self.free_corner())
+        self._card.setVisible(corner.width() >= sized(LEAST_CARD) and corner.height() >= sized(80))
+        wanted = min(corner.height(), self._card.sizeHint().height())
+        self._card.setGeometry(corner.left(), corner.top(), corner.width(), wanted)
+        self._card.raise_()
 
     def free_corner(self) -> QRectF:
         """What no view takes, right below: for the card of tight spots."""
         if len(self._views) < 3:
             return QRectF()
-        _, end, plan = self._views
-        area = extent(self)
-        left = self._spot(end, (end.low[0], 0.0)).x()
-        top = self._spot(plan, (0.0, plan.high[1])).y()
-        return QRectF(left - 12, top - 14, area.width() - left + 4, area.height() - top + 4)
+        front, plan, area = self._views[0], self._views[2], extent(self)
+        left = max(self._spot(v, (v.high[0], 0.0)).x() for v in (front, plan)) + 16
+        top = self._spot(plan, (0.0, plan.high[1])).y() - 22
+        return QRectF(left, top, area.width() - left - 10, area.height() - top - 10)
 
     def _spot(self, view: SheetView, at: tuple[float, float]) -> QPointF:
         o = self._origins[view.key]
@@ -229,7 +176,7 @@ class SheetCanvas(QWidget):
         for key, (view, movable) in wanted.items():
             item = self.items.get(key)
             if item is None:
-                item = PlaceItem(self)
+                item = PlaceItem(self, self.session, lambda: self.scale, self.move_part)
                 item.chosen.connect(self.chosen.emit)
                 self.items[key] = item
                 item.show()
@@ -248,29 +195,47 @@ class SheetCanvas(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         p, area = canvas(self), extent(self)
-        _paper(p, area)
+        p.drawPixmap(area, self._ground(), QRectF(self._paper.rect()))
         for view in self._views:
             if view.key in self._origins:
                 self._paint_view(p, view)
+
+    def _ground(self) -> QPixmap:
+        """Graph paper, drawn once for a size and theme."""
+        size = self.size() * self.devicePixelRatioF()
+        key = (size.width(), size.height(), colour("sheet").name(), text_size.factor)
+        if key != self._paper_key:
+            self._paper, self._paper_key = QPixmap(size), key
+            p = QPainter(self._paper)
+            p.scale(ratio(self), ratio(self))
+            paint_paper(p, extent(self))
+            p.end()
+        return self._paper
 
     def _paint_view(self, p: QPainter, view: SheetView) -> None:
         self._paint_title(p, view)
         for ink in view.inks:
             p.setOpacity(PALE if ink.path is not None and not self._placed else 1.0)
-            _paint_ink(p, ink, self._polygon(view, ink))
+            paint_ink(p, ink, self._polygon(view, ink))
         p.setOpacity(1.0)
         self._paint_promise(p, view)
         self._paint_measures(p, view)
         if view.heavy is not None:
-            _paint_heavy(p, self._spot(view, view.heavy))
+            paint_heavy(p, self._spot(view, view.heavy))
         for mark in view.marks:
             p.setBrush(Qt.BrushStyle.NoBrush)
             p.setPen(QPen(colour("flame" if mark.impossible else "amber"), 2.2))
             p.drawEllipse(self._spot(view, mark.at), 11, 11)
 
     def _polygon(self, view: SheetView, ink: Ink) -> QPolygonF:
+        """An outline in pixels; kept as long as the ink stays, and where it is drawn."""
         o, s = self._origins[view.key], self.scale
-        return QPolygonF([QPointF(o.x() + s * x, o.y() - s * y) for x, y in ink.points])
+        where = (o.x(), o.y(), s)
+        kept = self._polygons.get(ink)
+        if kept is None or kept[0] != where:
+            points = [QPointF(o.x() + s * x, o.y() - s * y) for x, y in ink.points]
+            kept = self._polygons[ink] = (where, QPolygonF(points))
+        return kept[1]
 
     def _paint_title(self, p: QPainter, view: SheetView) -> None:
         p.setPen(colour("ink"))
@@ -295,100 +260,6 @@ class SheetCanvas(QWidget):
         p.setFont(text_font(12, medium=True))
         a = self._spot(view, (view.low[0], view.high[1]))
         b = self._spot(view, (view.high[0], view.low[1]))
-        _measure(p, QPointF(a.x(), a.y() - 12), QPointF(b.x(), a.y() - 12), view.sizes[0])
+        paint_measure(p, QPointF(a.x(), a.y() - 12), QPointF(b.x(), a.y() - 12), view.sizes[0])
         if view.key in ("front", "plan"):
-            _measure(p, QPointF(a.x() - 18, b.y()), QPointF(a.x() - 18, a.y()), view.sizes[1])
-
-
-def _dark() -> bool:
-    return theme().dark
-
-
-def _tint(name: str) -> QColor:
-    """Fill of a tint of the house."""
-    tint = TINTS[name]
-    return QColor((tint.dark if _dark() else tint.light)[0])
-
-
-def _paper(p: QPainter, area: QRectF) -> None:
-    """Graph paper."""
-    p.fillRect(area, colour("sheet"))
-    p.setPen(QPen(colour("grid"), 1))
-    x = area.left() + 0.5
-    while x < area.right():
-        p.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
-        x += SQUARE
-    y = area.top() + 0.5
-    while y < area.bottom():
-        p.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-        y += SQUARE
-
-
-def _measure(p: QPainter, a: QPointF, b: QPointF, text: str) -> None:
-    """A measured line between two ticks with its words in the middle, on paper."""
-    p.setPen(QPen(colour("ink2"), 1))
-    p.drawLine(a, b)
-    upright = abs(b.x() - a.x()) < 1
-    tick = QPointF(5, 0) if upright else QPointF(0, 5)
-    for end in (a, b):
-        p.drawLine(end - tick, end + tick)
-    wide = p.fontMetrics().horizontalAdvance(text) / text_size.factor + 8
-    middle = (a + b) / 2
-    p.save()
-    p.translate(middle)
-    if upright:
-        p.rotate(-90)
-    box = QRectF(-wide / 2, -8, wide, 16)
-    p.fillRect(box, colour("sheet"))
-    p.setPen(colour("ink"))
-    p.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-    p.restore()
-
-
-def _paint_heavy(p: QPainter, at: QPointF) -> None:
-    """The centre of gravity: a quartered disc."""
-    box = QRectF(at.x() - 8, at.y() - 8, 16, 16)
-    p.setPen(QPen(colour("stripe"), 1.2))
-    p.setBrush(colour("field"))
-    p.drawEllipse(box)
-    p.setBrush(colour("stripe"))
-    p.drawPie(box, 0, 90 * 16)
-    p.drawPie(box, 180 * 16, 90 * 16)
-
-
-def _paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:
-    """One outline in the paint of what it is."""
-    dark = _dark()
-    line = QPen(QColor(WOOD_LINE[dark]) if ink.style in ("panel", "wall") else colour("ink"), 1.3)
-    fills: dict[str, QColor] = {
-        "panel": QColor(WOOD[dark]),
-        "wall": QColor(WOOD[dark]),
-        "air": colour("field"),
-        "frame": QColor(FRAME[dark]),
-        "basket": QColor(BASKET[dark]),
-        "cone": QColor(CONE[dark]),
-        "dust": QColor(FRAME[dark]),
-        "board": _tint("upright"),
-        "pack": _tint("level"),
-        "cell": colour("field"),
-        "port": colour("tray"),
-        "hole": colour("stripe"),
-        "cup": colour("ink2"),
-        "brace": QColor(WOOD[dark]),
-        "foot": colour("ink2"),
-    }
-    if ink.style == "travel":
-        p.setBrush(Qt.BrushStyle.NoBrush)
-        p.setPen(QPen(colour("flame"), 1.2, Qt.PenStyle.DashLine))
-        p.drawPolygon(polygon)
-        return
-    p.setPen(QPen(colour("ink"), 1.6) if ink.style in ("panel", "wall") else line)
-    p.setBrush(fills[ink.style])
-    p.drawPolygon(polygon)
-    if ink.style in ("wall", "brace"):
-        p.setPen(Qt.PenStyle.NoPen)
-        p.setBrush(QColor(WOOD_LINE[dark]))
-        brush = p.brush()
-        brush.setStyle(Qt.BrushStyle.BDiagPattern)
-        p.setBrush(brush)
-        p.drawPolygon(polygon)
+            paint_measure(p, QPointF(a.x() - 18, b.y()), QPointF(a.x() - 18, a.y()), view.sizes[1])

@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
-from firecrest.app.stages.base import Stage, buttons, column, columns
+from firecrest.app.stages.base import Stage, buttons, column, columns, number
 from firecrest.app.stages.cabinet import fields
 from firecrest.app.stages.cabinet.ledger_view import LedgerView
 from firecrest.app.stages.cabinet.pieces_page import PiecesPage
@@ -25,10 +25,13 @@ from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import Path
 from firecrest.present.cabinet.ledger import ledger_rows, measured_note
 from firecrest.present.cabinet.sheet import sheet_views
-from firecrest.present.cabinet.tight import balance_facts, panel_facts, tight_facts
+from firecrest.present.cabinet.tight import balance_facts, card_facts, panel_facts, tight_facts
+from firecrest.present.frame.bindings import air_volume
+from firecrest.present.size.facts import Fact
 from firecrest.proposals.shaping import golden
 from firecrest.proposals.siting import faced, loose_paths, placed_all
 
+UNPLACED_FACT = Fact("Nothing has a place yet:", "press Place everything")
 UNPLACED = "Nothing has a place yet: drawn where it might go. Openings are not counted."
 
 
@@ -116,7 +119,7 @@ class CabinetStage(Stage):
         outside = column(
             "Outside",
             "",
-            *fields.outside_rows(session),
+            *fields.outside_rows(session, number(session, air_volume())),
             buttons(("Golden proportions", partial(do, session, golden))),
         )
         middle = column(
@@ -178,6 +181,7 @@ class CabinetStage(Stage):
         spots = spots_of(drawing) if placed else ()
         views = sheet_views(a, drawing, spots)
         self.sheet.show_views(views, drawing, self.selected, placed=placed)
+        self.sheet.show_card(card_facts(drawing, spots) if placed else [UNPLACED_FACT])
 
     def _refresh_facts(self) -> None:
         a = self.session.assessment

@@ -48,10 +48,11 @@ def outer_size(ball: Ball) -> Vector:
     return 2 * ball.radius, ball.radius + ball.foot, ball.radius + ball.front
 
 
-def inner_size(ball: Ball) -> Vector:
-    """Size inside the walls, over everything."""
+def corners(ball: Ball) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
     inner = ball.radius - ball.t
-    return 2 * inner, inner + ball.foot - ball.t_foot, inner + ball.front - ball.t_front
+    low = (-inner, ball.t_foot - ball.foot, -ball.front - inner)
+    return low, (inner, inner, -ball.t_front)
 
 
 def panel_frames(ball: Ball) -> dict[str, Frame]:
@@ -80,8 +81,8 @@ def shell(ball: Ball) -> Shell:
         fields={n: Field(frames[n].t, r=sqrt(max(inner**2 - flats[n] ** 2, 0.0))) for n in frames},
         lowest=-b,
         stands_on=np.stack([foot * np.cos(turn), foot * np.sin(turn) - f], axis=1),
-        low=(-inner, -flats["bottom"], -f - inner),
-        high=(inner, inner, -f + flats["front"]),
+        low=corners(ball)[0],
+        high=corners(ball)[1],
         printed_wall=float(ball.t),
     )
 

@@ -140,11 +140,6 @@ def outer_size(box: Box) -> Vector:
     return box.length, box.height, box.depth
 
 
-def inner_size(box: Box) -> Vector:
-    """Size between inner faces."""
-    return box.inner
-
-
 def shell(box: Box) -> Shell:
     """A box of floats."""
     outside, inside = volumes(box)
@@ -240,7 +235,7 @@ def _rounded_walls(box: Box, low: Vector, high: Vector) -> tuple[Wall, ...]:
     least, most = np.asarray(low) + r, np.asarray(high) - r
     front_only = box.rounding.edges == "front"
 
-    def gap(points: Real) -> Real:
+    def _gap(points: Real) -> Real:
         over = np.maximum(np.maximum(least - points, points - most), 0.0)
         if front_only:
             over[:, 2] = np.maximum(points[:, 2] - most[2], 0.0)
@@ -251,7 +246,7 @@ def _rounded_walls(box: Box, low: Vector, high: Vector) -> tuple[Wall, ...]:
         beyond = np.sum(over > 0, axis=1) >= 2
         return np.where(beyond, r - np.sqrt(np.sum(over**2, axis=1)), np.inf)
 
-    return (Wall("rounded edge", gap),)
+    return (Wall("rounded edge", _gap),)
 
 
 def _fields(box: Box) -> dict[str, Field]:

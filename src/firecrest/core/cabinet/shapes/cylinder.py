@@ -43,10 +43,12 @@ def outer_size(case: Cylinder) -> Vector:
     return _size(case, 2 * case.radius, case.length)
 
 
-def inner_size(case: Cylinder) -> Vector:
-    """Size inside the walls."""
+def corners(case: Cylinder) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
     clear = case.length - case.ends[0] - case.ends[1]
-    return _size(case, 2 * (case.radius - case.t), clear)
+    half = scaled(_size(case, 2 * (case.radius - case.t), clear), 0.5)
+    middle = added(_middle(case), ALONG[case.axis], (case.ends[0] - case.ends[1]) / 2)
+    return added(middle, half, -1.0), added(middle, half)
 
 
 def _middle(case: Cylinder) -> Vector:
@@ -71,7 +73,6 @@ def shell(case: Cylinder) -> Shell:
     frames = panel_frames(case)
     inner = r - float(case.t)
     air = added(middle, along, shift)
-    room = scaled(inner_size(case), 0.5)
     flat = case.axis == "y"
     turn = 2 * np.pi * np.arange(720) / 720
     ring = np.stack([r * np.cos(turn), r * np.sin(turn) + middle[2]], axis=1)
@@ -89,7 +90,7 @@ def shell(case: Cylinder) -> Shell:
         fields={n: Field(f.t, r=inner) for n, f in frames.items()},
         lowest=middle[1] - (half if flat else r),
         stands_on=ring if flat else ridge,
-        low=added(air, room, -1.0),
-        high=added(air, room),
+        low=corners(case)[0],
+        high=corners(case)[1],
         printed_wall=float(case.t),
     )

@@ -110,7 +110,7 @@ def hull(points: Real) -> Real:
     if len(ordered) < 3:
         return np.array(ordered)
 
-    def half(sequence: list[tuple[float, float]]) -> list[tuple[float, float]]:
+    def _half(sequence: list[tuple[float, float]]) -> list[tuple[float, float]]:
         chain: list[tuple[float, float]] = []
         for p in sequence:
             while len(chain) > 1 and _turn(chain[-2], chain[-1], p) <= 0:
@@ -118,7 +118,7 @@ def hull(points: Real) -> Real:
             chain.append(p)
         return chain[:-1]
 
-    return np.array(half(ordered) + half(ordered[::-1]))
+    return np.array(_half(ordered) + _half(ordered[::-1]))
 
 
 def _turn(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> float:

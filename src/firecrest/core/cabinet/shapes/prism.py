@@ -71,9 +71,11 @@ def outer_size(prism: Prism) -> Vector:
     return _size(prism, prism.points, prism.length)
 
 
-def inner_size(prism: Prism) -> Vector:
-    """Size inside the walls, over everything."""
-    return _size(prism, prism.inner, prism.clear)
+def corners(prism: Prism) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
+    low, high = reach(prism.inner)
+    shift, half = (prism.ends[0] - prism.ends[1]) / 2, prism.clear / 2
+    return prism.point(low, shift - half), prism.point(high, shift + half)
 
 
 def shell(prism: Prism) -> Shell:
@@ -82,11 +84,7 @@ def shell(prism: Prism) -> Shell:
     outside, inside = (float(v) for v in volumes(prism))
     shift = (prism.ends[0] - prism.ends[1]) / 2
     frames = panel_frames(prism)
-    half = prism.clear / 2
-    low, high = (
-        prism.point(edge, shift + way * half)
-        for edge, way in ((inner.min(axis=0), -1.0), (inner.max(axis=0), 1.0))
-    )
+    low, high = corners(prism)
     lowest = float(prism.point(points.min(axis=0), -prism.length / 2)[1])
     return Shell(
         size=outer_size(prism),

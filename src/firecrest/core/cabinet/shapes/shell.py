@@ -76,12 +76,12 @@ def round_wall(name: str, through: Vector, axis: Vector, radius: Number) -> Wall
     """The inside of a round tube about the line ``through`` a point along ``axis``."""
     point, along = np.asarray(through), np.asarray(axis)
 
-    def gap(points: Real) -> Real:
+    def _gap(points: Real) -> Real:
         off = points - point
         off = off - (off @ along)[:, None] * along
         return np.asarray(radius - np.sqrt(np.sum(off**2, axis=1)))
 
-    return Wall(name, gap)
+    return Wall(name, _gap)
 
 
 def ball_wall(name: str, centre: Vector, radius: Number) -> Wall:

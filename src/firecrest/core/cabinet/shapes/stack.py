@@ -79,9 +79,11 @@ def outer_size(stack: Stack) -> Vector:
     return _size(stack.corners, stack.layers * stack.layer)
 
 
-def inner_size(stack: Stack) -> Vector:
-    """Size inside the walls, over everything."""
-    return _size(stack.hollow[0], stack.rings * stack.layer)
+def corners(stack: Stack) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
+    low, high = reach(stack.hollow[0])
+    front, back = (n * stack.layer for n in (stack.solid_front, stack.solid_back))
+    return (low[0], low[1], back - stack.layers * stack.layer), (high[0], high[1], -front)
 
 
 def _filleted_middle(corners: Real, r: float) -> Real:
@@ -156,8 +158,8 @@ def shell(stack: Stack) -> Shell:
         fields={n: Field(f.t, float(free[0]), float(free[1])) for n, f in frames.items()},
         lowest=float(low[1]),
         stands_on=np.array([(-half, -depth), (half, -depth), (half, 0.0), (-half, 0.0)]),
-        low=(float(lower[0]), float(lower[1]), -depth + back),
-        high=(float(upper[0]), float(upper[1]), -front),
+        low=corners(stack)[0],
+        high=corners(stack)[1],
         printed_wall=stack.wall,
     )
 
@@ -182,7 +184,7 @@ def _ring_wall(corners: Real, r: float) -> Wall:
     edges = np.roll(core, -1, axis=0) - core
     square = np.maximum(np.sum(edges**2, axis=1), 1e-18)
 
-    def gap(points: Real) -> Real:
+    def _gap(points: Real) -> Real:
         flat = points[:, :2]
         inside = (flat @ inward.T - levels).min(axis=1)
         away = flat[:, None, :] - core
@@ -190,4 +192,4 @@ def _ring_wall(corners: Real, r: float) -> Wall:
         off = np.sqrt(np.sum((away - share[:, :, None] * edges) ** 2, axis=2)).min(axis=1)
         return np.asarray(np.where(inside >= 0, r + inside, r - off))
 
-    return Wall("ring", gap)
+    return Wall("ring", _gap)

@@ -65,11 +65,11 @@ Sides = Callable[[Number], tuple[Number, Number]]
 def _between(sides: Sides, start: Number, end: Number) -> Number:
     """Volume between two depths: the area is a square of the depth, so Simpson's rule is exact."""
 
-    def area(deep: Number) -> Number:
+    def _area(deep: Number) -> Number:
         a, b = sides(deep)
         return a * b
 
-    return (end - start) / 6 * (area(start) + 4 * area((start + end) / 2) + area(end))
+    return (end - start) / 6 * (_area(start) + 4 * _area((start + end) / 2) + _area(end))
 
 
 def volumes(taper: Taper) -> tuple[Number, Number]:
@@ -95,21 +95,25 @@ def _middle(taper: Taper, sides: Sides, start: Number, end: Number, inner: bool)
 def outer_size(taper: Taper) -> Vector:
     """Size over everything."""
 
-    def over(low: str, high: str) -> Number:
+    def _over(low: str, high: str) -> Number:
         total: Number = 0.0
         for side in (low, high):
             ends = taper.outer_at(side, 0.0), taper.outer_at(side, taper.depth)
             total = total + np.maximum(*ends)
         return total
 
-    return over("left", "right"), over("bottom", "top"), taper.depth
+    return _over("left", "right"), _over("bottom", "top"), taper.depth
 
 
-def inner_size(taper: Taper) -> Vector:
-    """The wider of both inner ends, and what is between them."""
+def corners(taper: Taper) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
     start, end = taper.t["front"], taper.depth - taper.t["back"]
-    (a, b), (c, d) = taper.inner_sides(start), taper.inner_sides(end)
-    return np.maximum(a, c), np.maximum(b, d), end - start
+
+    def _reach(side: str) -> Number:
+        first, last = (taper.outer_at(side, deep) for deep in (start, end))
+        return np.maximum(first, last) - taper.stands_in(side)
+
+    return (-_reach("left"), -_reach("bottom"), -end), (_reach("right"), _reach("top"), -start)
 
 
 def shell(taper: Taper) -> Shell:
@@ -117,8 +121,7 @@ def shell(taper: Taper) -> Shell:
     outside, inside = (float(v) for v in volumes(taper))
     start, end = taper.t["front"], taper.depth - taper.t["back"]
     frames = panel_frames(taper)
-    widest = inner_size(taper)
-    low = (-widest[0] / 2, -widest[1] / 2, -end)
+    low, high = corners(taper)
     return Shell(
         size=outer_size(taper),
         outside=Body(outside, _middle(taper, taper.outer_sides, 0.0, taper.depth, False)),
@@ -129,7 +132,7 @@ def shell(taper: Taper) -> Shell:
         lowest=-float(max(taper.outer_at("bottom", 0.0), taper.outer_at("bottom", taper.depth))),
         stands_on=_foot(taper),
         low=low,
-        high=(widest[0] / 2, widest[1] / 2, -start),
+        high=high,
         printed_wall=float(taper.t["front"]),
     )
 

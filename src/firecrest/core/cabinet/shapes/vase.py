@@ -80,10 +80,11 @@ def outer_size(vase: Vase) -> Vector:
     return wide, vase.height, wide
 
 
-def inner_size(vase: Vase) -> Vector:
-    """Size inside the walls, over everything."""
-    wide = 2 * _widest(vase.inner)
-    return wide, vase.height - vase.t_floor - vase.t_top, wide
+def corners(vase: Vase) -> tuple[Vector, Vector]:
+    """Lowest and highest corner of what holds the inside."""
+    wide, axis, half = _widest(vase.inner), -_widest(vase.outer), vase.height / 2
+    low = (-wide, vase.t_floor - half, axis - wide)
+    return low, (wide, half - vase.t_top, axis + wide)
 
 
 def panel_frames(vase: Vase) -> dict[str, Frame]:
@@ -102,7 +103,7 @@ def shell(vase: Vase) -> Shell:
     r, base = float(outer[:, 1].max()), -float(vase.height) / 2
     frames = panel_frames(vase)
     turn = 2 * np.pi * np.arange(720) / 720
-    foot, most = float(outer[0, 1]), float(inner[:, 1].max())
+    foot = float(outer[0, 1])
     return Shell(
         size=outer_size(vase),
         outside=Body(outside, (0.0, _middle(outer) + base, -r)),
@@ -115,8 +116,8 @@ def shell(vase: Vase) -> Shell:
         },
         lowest=base,
         stands_on=np.stack([foot * np.cos(turn), foot * np.sin(turn) - r], axis=1),
-        low=(-most, base + vase.t_floor, -r - most),
-        high=(most, -base - vase.t_top, -r + most),
+        low=corners(vase)[0],
+        high=corners(vase)[1],
         printed_wall=vase.t,
     )
 
@@ -128,7 +129,7 @@ def _turned_wall(axis: Vector, profile: Real) -> Wall:
     along = ends - starts
     square = np.sum(along**2, axis=1)
 
-    def gap(points: Real) -> Real:
+    def _gap(points: Real) -> Real:
         off = points - np.asarray(axis)
         flat = np.stack([off[:, 1], np.hypot(off[:, 0], off[:, 2])], axis=1)
         away = flat[:, None, :] - starts
@@ -137,4 +138,4 @@ def _turned_wall(axis: Vector, profile: Real) -> Wall:
         wide = np.interp(flat[:, 0], profile[:, 0], profile[:, 1])
         return np.asarray(np.where(flat[:, 1] <= wide, least, -least))
 
-    return Wall("wall", gap)
+    return Wall("wall", _gap)

@@ -1,0 +1,38 @@
+import pytest
+
+from firecrest.core.cabinet.braces import Brace, air_taken, grooves, sides, solid_of, split
+from firecrest.core.cabinet.cutouts import Rectangle
+from firecrest.core.cabinet.shapes.shell import Field
+
+LOW, HIGH = (-0.15, -0.1, -0.19), (0.15, 0.1, -0.01)
+INNER = (0.3, 0.2, 0.18)
+
+
+def test_a_brace_spans_the_inside_square_to_its_axis():
+    assert sides(Brace("b", "x", 0.0, 0.012), INNER) == (0.18, 0.2)
+    assert sides(Brace("b", "y", 0.0, 0.012), INNER) == (0.3, 0.18)
+    windowed = Brace("b", "x", 0.0, 0.012, Rectangle(0.1, 0.1, 0.0))
+    assert air_taken(windowed, 0.18 * 0.2) == pytest.approx((0.036 - 0.01) * 0.012)
+
+
+def test_grooves_come_off_the_four_walls_around():
+    gone = grooves(Brace("d", "z", -0.1, 0.012, None, True, 0.006), INNER)
+    assert set(gone) == {"left", "right", "top", "bottom"}
+    assert gone["left"] == pytest.approx(0.006 * 0.012 * 0.2)
+    assert gone["top"] == pytest.approx(0.006 * 0.012 * 0.3)
+
+
+def test_fields_keep_the_largest_rest_and_round_plates_stay_whole():
+    fields = {"front": Field(0.012, 0.3, 0.2), "left": Field(0.012, 0.18, 0.2),
+              "end": Field(0.012, r=0.1)}  # fmt: skip
+    found = split(fields, [Brace("b", "x", 0.03, 0.012)], LOW, HIGH)
+    assert found["front"].a == pytest.approx(0.174)
+    assert found["left"] == fields["left"]
+    assert found["end"] == fields["end"]
+
+
+def test_a_window_leaves_four_bricks_round_it():
+    made = solid_of(Brace("b", "y", 0.0, 0.012, Rectangle(0.2, 0.1, 0.01)), LOW, HIGH)
+    assert len(made.pieces) == 4
+    volume = sum(float((p.max(axis=(0, 1)) - p.min(axis=(0, 1))).prod()) for p in made.pieces)
+    assert volume == pytest.approx((0.3 * 0.18 - 0.2 * 0.1) * 0.012)

@@ -1,0 +1,75 @@
+"""Least distances against closed forms and a sampled brute force."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from firecrest.core.cabinet.cutouts import Rectangle, Truncated
+from firecrest.core.cabinet.distance import apart, nearest, solids_apart
+from firecrest.core.cabinet.frames import frame
+from firecrest.core.cabinet.solids import brick, cut_lathe, lathe, prism, solid
+
+
+def test_bricks_are_as_far_apart_as_their_faces_edges_and_corners():
+    one = brick((0, 0, 0), (1, 1, 1)).reshape(-1, 3)
+    for low, gap in (((1.5, 0, 0), 0.5), ((1.3, 1.4, 0), 0.5), ((2, 2, 2), 3**0.5)):
+        high = tuple(c + 1 for c in low)
+        assert apart(one, brick(low, high).reshape(-1, 3)) == pytest.approx(gap, abs=1e-7)
+    assert apart(one, brick((0.5, 0.5, 0.5), (2, 2, 2)).reshape(-1, 3)) == 0.0
+
+
+def test_the_nearest_points_are_on_both_solids():
+    one, other = brick((0, 0, 0), (1, 1, 1)), brick((1.2, 0.4, 2.0), (2, 2, 3))
+    found = nearest(one.reshape(-1, 3), other.reshape(-1, 3))
+    assert np.linalg.norm(found.here - found.there) == pytest.approx(found.gap)
+    assert found.here[0] == pytest.approx(1.0)
+    assert found.there[2] == pytest.approx(2.0)
+
+
+PLACE = st.tuples(st.floats(-0.1, 0.1), st.floats(-0.1, 0.1), st.floats(0, 6.3))
+
+
+@settings(max_examples=150, deadline=None)
+@given(PLACE, PLACE, st.floats(0.02, 0.06), st.floats(0.01, 0.03))
+def test_a_distance_is_proved_from_both_sides(first, second, r, end):
+    """Points of both are so far apart, and a slab so wide lies between them: none is nearer."""
+    front = frame("front", (0.0, 0.0, 0.0), 0.012)
+    back = frame("back", (0.0, 0.0, -0.12), 0.012)
+    cone = lathe(front.placed(*first), [(0.0, r), (0.05, end)]).reshape(-1, 3)
+    block = prism(back.placed(*second), Rectangle(0.08, 0.05), 0.02, 0.06).reshape(-1, 3)
+    found = nearest(cone, block)
+    assert np.linalg.norm(found.here - found.there) == pytest.approx(found.gap, abs=1e-9)
+    if found.gap == 0.0:
+        return
+    way = (found.here - found.there) / found.gap
+    assert np.min(cone @ way) - np.max(block @ way) == pytest.approx(found.gap, abs=1e-6)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.floats(-0.05, 0.05), st.floats(-0.05, 0.05), st.floats(0.0, 0.06))
+def test_solids_meet_where_a_point_is_in_both(x, y, deep):
+    at = frame("front", (0.0, 0.0, 0.0), 0.012)
+    cone = lathe(at, [(0.0, 0.05), (0.04, 0.03)]).reshape(-1, 3)
+    low = (x - 0.01, y - 0.01, -deep - 0.01)
+    block = brick(low, tuple(c + 0.02 for c in low)).reshape(-1, 3)
+    grid = np.linspace(0, 0.02, 9)
+    points = np.array([(a, b, c) for a in grid for b in grid for c in grid]) + low
+    wide = np.interp(-points[:, 2], (0.0, 0.04), (0.05, 0.03), left=-1.0, right=-1.0)
+    if np.any(np.hypot(points[:, 0], points[:, 1]) < wide - 1e-4):
+        assert apart(cone, block) == 0.0
+
+
+def test_flats_keep_a_cone_narrow_one_way_only():
+    at = frame("front", (0.0, 0.0, 0.0), 0.012)
+    cone = cut_lathe(at, [(0.0, 0.05), (0.04, 0.03)], 0.07).reshape(-1, 3)
+    assert np.abs(cone[:, 0]).max() == pytest.approx(0.035)
+    assert np.abs(cone[:, 1]).max() == pytest.approx(0.05, rel=1e-4)
+    assert Truncated(0.1, 0.07).flats < 0.1
+
+
+def test_solids_far_from_each_other_are_not_worked_out():
+    one = solid([brick((0, 0, 0), (1, 1, 1))])
+    other = solid([brick((5, 0, 0), (6, 1, 1)), brick((3, 0, 0), (4, 1, 1))])
+    assert solids_apart(one, other, 0.5) is None
+    assert solids_apart(one, other, 3.0).gap == pytest.approx(2.0, abs=1e-7)
