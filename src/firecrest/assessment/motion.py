@@ -1,5 +1,6 @@
 """What moves when something is played: the drive it takes, and every travel, speed and force."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,11 +11,14 @@ from firecrest.assessment.conditions import programme_of
 from firecrest.assessment.sound import voices_at
 from firecrest.assessment.yielding import Yielding
 from firecrest.core.arrays import Complex, Real, mixed
+from firecrest.core.cabinet.frames import Frame
 from firecrest.core.limits.ceiling import Ceiling
 from firecrest.core.limits.elements import Transfers
 from firecrest.core.limits.material import PEAK
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
+from firecrest.design.mount import Mount
+from firecrest.design.shapes import frames_of, shape_of
 
 LOW, HIGH = 20.0, 200.0
 """Hz between which the largest motions are looked for."""
@@ -158,26 +162,40 @@ def chamber_pressures(
 
 
 def case_force(assessment: Assessment, a: Acoustic) -> tuple[float, float]:
-    """(N peak, Hz) of the largest force on the case at the promise, 20 to 200 Hz.
+    """(N peak, Hz) of the largest force on the case at the promise, 20 to 200 Hz."""
+    force = case_forces(assessment, a, motion_of(assessment, a).drive)
+    return largest(np.sqrt(np.sum(np.abs(force) ** 2, axis=0)), a.frequency)
 
-    The sum of mass times acceleration of every cone and radiator, with their phases; those that
-    face the other way count against the rest. All others are taken as facing one way. Newton's
-    third law; the air load is part of the stated masses.
+
+def case_forces(assessment: Assessment, a: Acoustic, drive: Real) -> Complex:
+    """Peak force in N along x, y and z at each frequency (3, F), with ``drive`` V rms of input.
+
+    The sum of mass times acceleration of every cone and radiator, with their phases, along where
+    their panels look. Of those without a place all count as facing one way, but for those that
+    are opposed. Newton's third law; the air load is part of the stated masses.
     """
     box, network = assessment.design.box, a.model.network
     jw = 2j * np.pi * a.frequency
-    drive = motion_of(assessment, a).drive
     moving = a.answers_at(drive)
-    total: Complex = np.zeros(len(a.frequency), dtype=complex)
+    frames = frames_of(shape_of(box.case))
+    total: Complex = np.zeros((3, len(a.frequency)), dtype=complex)
     for k, owner in enumerate(a.model.owners):
-        group = network.drivers[k]
-        net = _net(group.count, opposed=box.groups[owner].opposed)
-        total = total + net * group.constants.m_ms * jw**2 * moving.excursion[k]
+        group, constants = box.groups[owner], network.drivers[k].constants
+        ways = _ways(group.mounts, network.drivers[k].count, group.opposed, frames)
+        total += np.outer(ways, constants.m_ms * jw**2 * moving.excursion[k])
     for k, item in placed(box.openings, RadiatorSet):
-        net = _net(item.count, opposed=item.opposed)
-        total = total + net * network.openings[k].mass * jw**2 * moving.openings[k]
-    force = PEAK * np.abs(total) * drive
-    return largest(force, a.frequency)
+        ways = _ways(item.mounts, item.count, item.opposed, frames)
+        total += np.outer(ways, network.openings[k].mass * jw**2 * moving.openings[k])
+    return np.asarray(PEAK * total * drive)
+
+
+def _ways(
+    mounts: Sequence[Mount], count: int, opposed: bool, frames: Mapping[str, Frame]
+) -> tuple[float, float, float]:
+    """Sum of where ``count`` equal parts push; those without a place push forwards."""
+    looks = [frames[m.panel].normal for m in mounts[:count] if m.panel in frames]
+    x, y, z = (sum(float(look[k]) for look in looks) for k in range(3))
+    return x, y, z + _net(count - len(looks), opposed=opposed)
 
 
 def _net(count: int, *, opposed: bool) -> int:

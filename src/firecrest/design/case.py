@@ -304,6 +304,18 @@ class SheetStock:
         "Saw cut", "length", 0, 0.01, "mm", default=0.0028, digits=1, help="What the blade takes."
     )
     margin: float = number("Rim left", "length", 0, 0.1, "mm", default=0.01, digits=0)
+    bush: float = number(
+        "Router bush",
+        "length",
+        0,
+        0.1,
+        "mm",
+        default=0.0,
+        digits=1,
+        help="Outside, of the guide bush; templates of holes are larger by half of what it is "
+        "wider than the cutter. 0: holes at their size.",
+    )
+    cutter: float = number("Router cutter", "length", 0, 0.05, "mm", default=0.0, digits=1)
     batch: int = number("Cases cut at once", "number", 1, 500, "", default=1, digits=0)
 
 

@@ -76,15 +76,23 @@ class Walk:
 
 
 def walk(pushes: Iterable[Push], frequency: float, mass: float, friction: float) -> Walk:
-    """Forces of all moving parts at one frequency, added as phasors.
-
-    Horizontal peak of an ellipse: sqrt((|Fx|^2 + |Fz|^2 + |Fx^2 + Fz^2|)/2).
-    """
+    """Forces of all moving parts at one frequency, added as phasors."""
     omega = 2 * pi * frequency
     force = np.zeros(3, dtype=complex)
     for p in pushes:
         force += p.mass * omega**2 * p.travel * np.exp(1j * p.phase) * np.asarray(p.normal)
-    fx, fy, fz = (complex(f) for f in force)
+    x, y, z = (complex(f) for f in force)
+    return walked((x, y, z), frequency, mass, friction)
+
+
+def walked(
+    force: tuple[complex, complex, complex], frequency: float, mass: float, friction: float
+) -> Walk:
+    """What a peak force in N along x, y and z does to a box of ``mass`` kg.
+
+    Horizontal peak of an ellipse: sqrt((|Fx|^2 + |Fz|^2 + |Fx^2 + Fz^2|)/2).
+    """
+    fx, fy, fz = force
     level = sqrt((abs(fx) ** 2 + abs(fz) ** 2 + abs(fx**2 + fz**2)) / 2)
     upright = abs(fy)
     weight = mass * GRAVITY
@@ -94,7 +102,7 @@ def walk(pushes: Iterable[Push], frequency: float, mass: float, friction: float)
         upright,
         _margin(friction * weight, pulls),
         _margin(weight, upright),
-        hypot(hypot(abs(fx), abs(fy)), abs(fz)) / (mass * omega**2),
+        hypot(hypot(abs(fx), abs(fy)), abs(fz)) / (mass * (2 * pi * frequency) ** 2),
     )
 
 

@@ -36,6 +36,30 @@ def cut_panels(box: Box) -> list[Cut]:
     ]
 
 
+Bounds = tuple[tuple[Number, Number], tuple[Number, Number]]
+
+
+def piece_bounds(box: Box, name: str) -> Bounds:
+    """Lowest and highest (u, v) of a panel as it is cut, from the middle of the case's side."""
+    low, high = corners(box)
+    if name in ("front", "back"):
+        ends = {side: _cover_end(box, name, side) for side in RING}
+        x = (low[0] - ends["left"], high[0] + ends["right"])
+        v = (low[1] - ends["bottom"], high[1] + ends["top"])
+        u = x if name == "front" else (-x[1], -x[0])
+        return (u[0], v[0]), (u[1], v[1])
+    half = box.depth / 2
+    z = (low[2] - _depth_end(box, "back") + half, high[2] + _depth_end(box, "front") + half)
+    flipped = (-z[1], -z[0])
+    if name in ("left", "right"):
+        y = (low[1] - _ring_end(box, name, "bottom"), high[1] + _ring_end(box, name, "top"))
+        u = z if name == "left" else flipped
+        return (u[0], y[0]), (u[1], y[1])
+    x = (low[0] - _ring_end(box, name, "left"), high[0] + _ring_end(box, name, "right"))
+    v = flipped if name == "top" else z
+    return (x[0], v[0]), (x[1], v[1])
+
+
 def panel_area(box: Box) -> Number:
     """Area in m2 of all six panels as they are cut, of floats or columns."""
     total: Number = 0.0

@@ -3,9 +3,9 @@
 from collections.abc import Sequence
 
 from firecrest.core.errors import DesignError
-from firecrest.design.case import Axis, Brace, Case, Feet, Fitting, Printing, Rectangular, Shape
+from firecrest.design.case import Axis, Brace, Feet, Fitting, Printing
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.ids import fresh
 from firecrest.design.mount import Mount
 
@@ -62,11 +62,6 @@ def mirrored(design: Design, path: Path) -> tuple[str, Design]:
 
 
 SIDES = {"left": "right", "right": "left"}
-
-
-def with_shape(design: Design, shape: Shape) -> tuple[str, Design]:
-    """(label, design) with a case of another shape."""
-    return f"Shape: {WORDS[shape.kind]}", replace_at(design, (*CASE, "shape"), shape)
 
 
 WORDS = {
@@ -156,11 +151,6 @@ def printed(design: Design, *, on: bool) -> tuple[str, Design]:
     return label, replace_at(design, (*CASE, "printing"), Printing() if on else None)
 
 
-def squared(case: Case) -> bool:
-    """Whether a case is a plain box."""
-    return isinstance(case.shape, Rectangular)
-
-
 def placed_paths(design: Design) -> Sequence[Path]:
     """Where every place stands."""
     found: list[Path] = []
@@ -175,3 +165,26 @@ def placed_paths(design: Design) -> Sequence[Path]:
         found.append(("power", "source", "mount"))
     found += [("box", "case", "fittings", k, "mount") for k in range(len(design.box.case.fittings))]
     return found
+
+
+FILLINGS = {"water": 998.0, "rice": 850.0, "dry sand": 1600.0}
+"""kg/m3 of what a case is filled with to measure its air; rice and sand as poured, estimates."""
+
+
+def measured_by_filling(
+    design: Design, place: int, filling: str, mass: float
+) -> tuple[str, Design]:
+    """(label, design) with a chamber's measured volume: ``mass`` kg of what filled it."""
+    if mass <= 0:
+        raise DesignError("What was filled in has to weigh more than nothing.")
+    chamber = design.box.chambers[place]
+    volume = mass / FILLINGS[filling]
+    path: Path = ("box", "chambers", place, "stated_volume")
+    return f"Measured volume of {chamber.name}", set_number(design, path, volume)
+
+
+def not_measured(design: Design, place: int) -> tuple[str, Design]:
+    """(label, design) with a chamber's air by the drawing again."""
+    return "Air by the drawing", replace_at(
+        design, ("box", "chambers", place, "stated_volume"), None
+    )

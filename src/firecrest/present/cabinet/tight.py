@@ -7,6 +7,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.cabinet.spots import Spot
+from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
 from firecrest.present.size.facts import Fact
 from firecrest.present.text.units import told
@@ -117,10 +118,37 @@ def balance_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
         Fact("Above the floor", _mm(y - b.floor), ""),
         Fact("Tips over at", f"{figure(angle, 0)}°", mark, help + feet),
     ]
+    found += _walking(assessment, drawing)
     heavy = sorted(drawing.weighed, key=lambda w: -w.mass)[:3]
     said = ", ".join(f"{w.name} {told(w.mass, 'mass', 'kg', 2)}" for w in heavy)
     found.append(Fact("Heaviest", said, ""))
     return found
+
+
+NEAR = 3.0
+"""dB of hold below which a box may walk."""
+
+
+def _walking(assessment: Assessment, drawing: Drawing) -> list[Fact]:
+    """Whether it stays where it stands at its loudest."""
+    a = assessment.acoustic
+    if a is None:
+        return []
+    found = walking(assessment, a, drawing)
+    slide, hop = found.walk.slide, found.walk.hop
+    margin = min((m for m in (slide, hop) if m is not None), default=None)
+    help = (
+        f"At the loudest it plays, the worst note from 20 Hz up; on {found.friction}, an estimate. "
+        "Opposed drivers and radiators cancel each other's push."
+    )
+    if margin is None or margin > 40:
+        return [Fact("Stands still", "nothing pushes it", "met", help)]
+    mark = "met" if margin >= NEAR else "close" if margin >= 0 else "short"
+    does = "hops" if hop is not None and (slide is None or hop < slide) else "slides"
+    at = f"at {figure(found.frequency, 0)} Hz"
+    if margin < 0:
+        return [Fact("Walks", f"{does} {at}, {figure(-margin, 1)} dB over", mark, help)]
+    return [Fact("Stands still", f"{figure(margin, 1)} dB before it {does}, {at}", mark, help)]
 
 
 FLAGS = {"in the band": "short", "close": "close", "clear": "met"}

@@ -2,17 +2,18 @@
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from firecrest.app.exporting import Table
+from firecrest.app.exporting import Picture, Table
 from firecrest.app.session import Session
 from firecrest.app.stages.base import column, numbers
+from firecrest.app.stages.cabinet.outputs import Outputs, save_table
 from firecrest.app.theme.size import canvas, extent, fix, sized
 from firecrest.app.theme.style import colour, text_font
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.pages import scrolled
-from firecrest.app.widgets.plain import caution, label, paragraph
+from firecrest.app.widgets.plain import caution, label, paragraph, tip
 from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.pieces import Pieces, pieces_of
 from firecrest.core.cabinet.sheets import Laid
@@ -53,8 +54,14 @@ class SheetPicture(QWidget):
         self.setAccessibleName(f"Sheet layout: {sheets} sheets")
         self.update()
 
+    def picture(self, title: str) -> Picture:
+        """The sheets for a file."""
+        return Picture(title, extent(self).size(), self._paint)
+
     def paintEvent(self, event: QPaintEvent) -> None:
-        p, area = canvas(self), extent(self)
+        self._paint(canvas(self), extent(self))
+
+    def _paint(self, p: QPainter, area: QRectF) -> None:
         if self._pieces is None:
             return
         every = [(stock, n) for stock in self._pieces.stocks for n in range(stock.sheets.sheets)]
@@ -113,12 +120,17 @@ class PiecesPage(QWidget):
         self._table: DataTable | None = None
         self._order = paragraph("")
         self._left.addWidget(self._order)
+        save = QPushButton("Save cut list or sheets…")
+        save.clicked.connect(self._save)
+        tip(save, "As a table (CSV), or the sheets as a page (PDF) or drawing (SVG)")
+        self._left.addWidget(save)
         self._left.addWidget(caution(CAUTION))
         row.addWidget(left, 5)
         self.picture, self.facts, self.prints = SheetPicture(), FactRows(), FactRows()
         names = ("width", "height", "kerf", "margin", "batch")
         fields = numbers(session, *((*SHEET, n) for n in names))
-        right = column("Sheets", "", self.picture, self.facts, self.prints, *fields)
+        self.outputs = Outputs(session)
+        right = column("Sheets", "", self.picture, self.facts, self.prints, *fields, self.outputs)
         row.addWidget(scrolled(right), 4)
 
     def refresh(self) -> None:
@@ -135,3 +147,13 @@ class PiecesPage(QWidget):
         self.picture.show_pieces(pieces, drawing.case.sheet)
         self.facts.show_facts(sheet_facts(pieces))
         self.prints.show_facts(print_facts(drawing))
+        self.outputs.refresh()
+
+    def table(self) -> Table:
+        """The cut list."""
+        drawing = drawing_of(self.session.assessment)
+        return Table(COLUMNS, tuple(cut_rows(drawing, pieces_of(drawing))))
+
+    def _save(self) -> None:
+        title = f"{self.session.design.name}: sheets"
+        save_table(self.session, self.window(), self.table(), self.picture.picture(title))

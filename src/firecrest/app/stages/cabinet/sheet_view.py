@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QResizeEvent
 from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
 
+from firecrest.app.exporting import Picture
 from firecrest.app.session import Session
 from firecrest.app.stages.cabinet.place_item import PlaceItem
 from firecrest.app.stages.cabinet.sheet_paint import (
@@ -196,9 +197,22 @@ class SheetCanvas(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         p, area = canvas(self), extent(self)
         p.drawPixmap(area, self._ground(), QRectF(self._paper.rect()))
+        self._paint_views(p)
+
+    def _paint_views(self, p: QPainter) -> None:
         for view in self._views:
             if view.key in self._origins:
                 self._paint_view(p, view)
+
+    def picture(self, title: str) -> Picture:
+        """The drawing for a file, without what is chosen."""
+
+        def _paint(p: QPainter, area: QRectF) -> None:
+            p.setRenderHint(QPainter.RenderHint.Antialiasing)
+            paint_paper(p, area)
+            self._paint_views(p)
+
+        return Picture(title, extent(self).size(), _paint)
 
     def _ground(self) -> QPixmap:
         """Graph paper, drawn once for a size and theme."""

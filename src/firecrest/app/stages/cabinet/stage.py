@@ -3,12 +3,14 @@
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from firecrest.app.rest import Rest
 from firecrest.app.stages.base import Stage, buttons, column, columns, number
 from firecrest.app.stages.cabinet import fields
+from firecrest.app.stages.cabinet.filling import Filling
 from firecrest.app.stages.cabinet.ledger_view import LedgerView
+from firecrest.app.stages.cabinet.outputs import save_drawing
 from firecrest.app.stages.cabinet.pieces_page import PiecesPage
 from firecrest.app.stages.cabinet.sheet_view import SheetCanvas
 from firecrest.app.stages.size.rows import do
@@ -17,7 +19,7 @@ from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.pages import Pages
-from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.plain import label, tip
 from firecrest.assessment.cabinet.drawing import drawing_of, drawing_of_design
 from firecrest.assessment.cabinet.spots import spots_of
 from firecrest.design.design import Design
@@ -47,6 +49,10 @@ class CabinetStage(Stage):
         self.views = Segments(CABINET, "View")
         self.views.choose(self._view)
         self.views.chosen.connect(self.show_view)
+        save = QPushButton("Save drawing…")
+        save.clicked.connect(self._save)
+        tip(save, "Front, end and plan as a page (PDF), drawing (SVG) or picture (PNG)")
+        self.bar.addWidget(save)
         self.bar.addWidget(self.views)
         box = QVBoxLayout(self.heart)
         box.setContentsMargins(0, 2, 0, 0)
@@ -71,6 +77,10 @@ class CabinetStage(Stage):
         self.pieces = PiecesPage(self.session)
         self.pages.addWidget(self.pieces)
         self.splitter.setSizes([430, 190])
+
+    def _save(self) -> None:
+        title = f"{self.session.design.name}: cabinet"
+        save_drawing(self.session, self.window(), self.sheet.picture(title))
 
     def show_view(self, view: object) -> None:
         """Show the drawing, or the pieces."""
@@ -110,6 +120,7 @@ class CabinetStage(Stage):
             (case.feet is None, case.printing is None),
             bool(loose_paths(design)),
             bool(placed_paths(design)),
+            tuple((c.name, c.stated_volume is None) for c in design.box.chambers),
         )
 
     def build_lower(self) -> QWidget:
@@ -141,6 +152,8 @@ class CabinetStage(Stage):
             self.balance,
             label("First resonance of the panels", "section"),
             self.panels,
+            label("Measure the air by filling it", "section"),
+            Filling(session),
         )
         return columns(outside, middle, last)
 

@@ -1,0 +1,108 @@
+"""What leaves the Cabinet stage as files: drawing, templates, cut list with its sheets."""
+
+from pathlib import Path as FilePath
+
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+
+from firecrest.app.exporting import Picture, Table, export, kinds
+from firecrest.app.session import Session
+from firecrest.app.stages.base import numbers
+from firecrest.app.template_pages import templates_pdf
+from firecrest.app.widgets.choices import CalmCombo, labelled
+from firecrest.app.widgets.plain import label, tip
+from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
+from firecrest.assessment.cabinet.template import Template, template_of, templates_of
+from firecrest.core.cabinet.templates import PAGES
+from firecrest.core.errors import FileError
+from firecrest.design.edits.paths import Path
+from firecrest.files.atomic import write_file
+from firecrest.files.templates import template_dxf, template_svg
+
+SHEET: Path = ("box", "case", "sheet")
+ALL = "all panels"
+TEMPLATE_KINDS = "Pages at 1:1 (*.pdf);;For a router or laser (*.dxf);;Drawing (*.svg)"
+
+
+class Outputs(QWidget):
+    """Buttons that write templates, drawing and cut list."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        box = QVBoxLayout(self)
+        box.setContentsMargins(0, 6, 0, 0)
+        box.setSpacing(3)
+        box.addWidget(label("Templates at 1:1", "section"))
+        self.panel, self.page = CalmCombo(), CalmCombo()
+        self.panel.setAccessibleName("Panel of the template")
+        self.page.setAccessibleName("Paper of the template")
+        self.page.addItems(list(PAGES))
+        box.addWidget(labelled("Panel", self.panel))
+        box.addWidget(labelled("Paper", self.page))
+        for field in numbers(session, (*SHEET, "bush"), (*SHEET, "cutter")):
+            box.addWidget(field)
+        save = QPushButton("Save template…")
+        save.clicked.connect(self.save_template)
+        tip(save, "As pages (PDF), DXF with layers, or SVG")
+        box.addWidget(save)
+
+    def refresh(self) -> None:
+        """The panels there are; the one chosen stays where it still is."""
+        names = [ALL, *self._drawing().frames]
+        if [self.panel.itemText(k) for k in range(self.panel.count())] != names:
+            chosen = self.panel.currentText()
+            self.panel.clear()
+            self.panel.addItems(names)
+            self.panel.setCurrentIndex(max(names.index(chosen) if chosen in names else 0, 0))
+
+    def _drawing(self) -> Drawing:
+        return drawing_of(self.session.assessment)
+
+    def chosen(self) -> list[Template]:
+        """Templates of the panel chosen, or of all."""
+        drawing = self._drawing()
+        sheet = drawing.case.sheet
+        bush = (sheet.bush - sheet.cutter) / 2 if sheet.bush > 0 else 0.0
+        name = self.panel.currentText()
+        if name in drawing.frames:
+            return [template_of(drawing, name, bush)]
+        return list(templates_of(drawing, bush))
+
+    def save_template(self) -> None:
+        """Ask where to, and write."""
+        messages = self.window().messages  # type: ignore[attr-defined]
+        name = self.panel.currentText().replace(" ", "-")
+        path = messages.save_as("Save the template", f"{name}.pdf", TEMPLATE_KINDS)
+        if path is not None:
+            self.session.attempt(lambda: self.export_template(path))
+
+    def export_template(self, path: FilePath) -> None:
+        """Write in the format of the suffix: pages, or a file for each panel; FileError if not."""
+        writers = {".dxf": template_dxf, ".svg": template_svg}
+        suffix, templates = path.suffix.lower(), self.chosen()
+        if suffix == ".pdf":
+            title = f"{self.session.design.name}: templates"
+            write_file(path, templates_pdf(templates, self.page.currentText(), title))
+        elif suffix in writers:
+            for template in templates:
+                many = len(templates) > 1
+                own = path.with_stem(f"{path.stem}-{template.name}") if many else path
+                write_file(own, writers[suffix](template))
+        else:
+            raise FileError(f"{path.name}: choose a name that ends in .pdf, .dxf or .svg.")
+
+
+def save_table(session: Session, window: QWidget, table: Table, picture: Picture) -> None:
+    """Ask where to, and write the cut list as a table, or the sheets as a picture."""
+    messages = window.messages  # type: ignore[attr-defined]
+    path = messages.save_as("Save the cut list", "cut-list.csv", kinds())
+    if path is not None:
+        session.attempt(lambda: export(path, picture, table))
+
+
+def save_drawing(session: Session, window: QWidget, picture: Picture) -> None:
+    """Ask where to, and write the drawing."""
+    messages = window.messages  # type: ignore[attr-defined]
+    path = messages.save_as("Save the drawing", "cabinet.pdf", kinds(table=False))
+    if path is not None:
+        session.attempt(lambda: export(path, picture))
