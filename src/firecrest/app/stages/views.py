@@ -39,7 +39,7 @@ VOICE_PAGES: Final[Named] = (
     ("protect", "Protect"),
     ("compare", "Compare"),
 )
-CABINET: Final[Named] = (("drawing", "Drawing"), ("pieces", "Pieces"))
+CABINET: Final[Named] = (("drawing", "Drawing"), ("solid", "Solid"), ("pieces", "Pieces"))
 VIEWS: Final[tuple[tuple[str, Named], ...]] = (
     ("size", SIZE),
     ("power", POWER),

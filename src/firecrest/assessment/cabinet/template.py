@@ -10,6 +10,7 @@ from math import cos, pi, sin
 import numpy as np
 
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.cutouts import framed, grown
 from firecrest.core.cabinet.frames import added, dot
@@ -199,7 +200,12 @@ def _grain(
     yield "GRAIN", (float(a[0]), float(a[1])), (float(b[0]), float(b[1]))
 
 
-def _sampled(loop: Loop) -> np.ndarray:
+def outline_points(drawing: Drawing, panel: str) -> Real:
+    """Points (n, 2) round a panel as it is cut."""
+    return _sampled(_outline(drawing, panel))
+
+
+def _sampled(loop: Loop) -> Real:
     """Points of a loop that reach as far as it does."""
     found = []
     for (x, y, bulge), (nx, ny, _) in zip(loop, [*loop[1:], loop[0]], strict=True):

@@ -64,9 +64,8 @@ def paint_heavy(p: QPainter, at: QPointF) -> None:
     p.drawPie(box, 180 * 16, 90 * 16)
 
 
-def paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:
-    """One outline in the paint of what it is."""
-    line = QPen(colour("woodline") if ink.style in ("panel", "wall") else colour("ink"), 1.3)
+def fill_of(style: str) -> QColor:
+    """The colour of a thing."""
     fills: dict[str, QColor] = {
         "panel": colour("wood"),
         "wall": colour("wood"),
@@ -84,13 +83,19 @@ def paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:
         "brace": colour("wood"),
         "foot": colour("ink2"),
     }
+    return fills[style]
+
+
+def paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:
+    """One outline in the paint of what it is."""
+    line = QPen(colour("woodline") if ink.style in ("panel", "wall") else colour("ink"), 1.3)
     if ink.style == "travel":
         p.setBrush(Qt.BrushStyle.NoBrush)
         p.setPen(QPen(colour("flame"), 1.2, Qt.PenStyle.DashLine))
         p.drawPolygon(polygon)
         return
     p.setPen(QPen(colour("ink"), 1.6) if ink.style in ("panel", "wall") else line)
-    p.setBrush(fills[ink.style])
+    p.setBrush(fill_of(ink.style))
     p.drawPolygon(polygon)
     if ink.style in ("wall", "brace"):
         p.setPen(Qt.PenStyle.NoPen)

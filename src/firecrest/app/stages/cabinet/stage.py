@@ -13,6 +13,7 @@ from firecrest.app.stages.cabinet.ledger_view import LedgerView
 from firecrest.app.stages.cabinet.outputs import save_drawing
 from firecrest.app.stages.cabinet.pieces_page import PiecesPage
 from firecrest.app.stages.cabinet.sheet_view import SheetCanvas
+from firecrest.app.stages.cabinet.solid_view import SolidPage
 from firecrest.app.stages.size.rows import do
 from firecrest.app.stages.views import CABINET
 from firecrest.app.theme.size import fix
@@ -74,7 +75,8 @@ class CabinetStage(Stage):
         fix(side, width=208)
         row.addWidget(side)
         self.pages.addWidget(drawing)
-        self.pieces = PiecesPage(self.session)
+        self.solid, self.pieces = SolidPage(self.session), PiecesPage(self.session)
+        self.pages.addWidget(self.solid)
         self.pages.addWidget(self.pieces)
         self.splitter.setSizes([430, 190])
 
@@ -83,7 +85,7 @@ class CabinetStage(Stage):
         save_drawing(self.session, self.window(), self.sheet.picture(title))
 
     def show_view(self, view: object) -> None:
-        """Show the drawing, or the pieces."""
+        """Show the drawing, the case in the round, or the pieces."""
         self._view = str(view)
         self.views.choose(view)
         self.pages.setCurrentIndex([key for key, _ in CABINET].index(str(view)))
@@ -181,7 +183,7 @@ class CabinetStage(Stage):
                 note = UNPLACED
             self.ledger.show_rows(ledger_rows(a), note)
         else:
-            self.pieces.refresh()
+            (self.solid if self._view == "solid" else self.pieces).refresh()
         self._rest.start([self._refresh_facts], lambda _: None)
 
     def _draw(self) -> None:
