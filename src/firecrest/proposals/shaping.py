@@ -76,7 +76,7 @@ def _scaled_to(
 
 def _with(design: Design, sides: tuple[float, float, float], shape: Shape, factor: float) -> Design:
     names = ("length", "height", "depth")
-    sizes = {n: round(s * factor, 4) for n, s in zip(names, sides, strict=True)}
+    sizes = {n: round(s * factor, 5) for n, s in zip(names, sides, strict=True)}
     case = rebuilt(design.box.case, shape=shape, **sizes)
     return replace_at(design, ("box", "case"), case)
 
