@@ -11,6 +11,7 @@ from firecrest.design.blocks import passes
 from firecrest.design.brief import Brief, Conditions, Edges, Listening
 from firecrest.design.case import Case
 from firecrest.design.design import Design
+from firecrest.design.shapes import outer_size, shape_of
 from firecrest.design.voice import Channel
 
 RUNTIME_BELOW = 9.0
@@ -29,7 +30,10 @@ def softness_of(conditions: Conditions, edges: Edges) -> Number:
 
 def front_width(case: Case) -> Number:
     """What a front counts as wide for the baffle step: its shorter side, m."""
-    return least((case.length, case.height))
+    if case.shape.kind == "box":
+        return least((case.length, case.height))
+    wide, high, _ = outer_size(shape_of(case))
+    return least((wide, high))
 
 
 def surroundings_of(listening: Listening, width: Number, air: Air) -> Surroundings:

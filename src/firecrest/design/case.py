@@ -137,7 +137,7 @@ class Outlined:
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Cylindrical:
-    """A round tube; the smaller of the two sides across is its diameter."""
+    """A round tube: its diameter is the case's length, or its height where it lies along x."""
 
     kind: Literal["cylinder"] = "cylinder"
     axis: Axis = choice("Lies along", default="y")
@@ -148,12 +148,15 @@ class Cylindrical:
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Spherical:
-    """A ball of the case's length with a flat front and a flat foot.
-
-    Height and depth say how much of it the flats leave.
-    """
+    """A ball of the case's length with a flat front and a flat foot."""
 
     kind: Literal["ball"] = "ball"
+    front: float = number(
+        "Front, from the middle", "share", 0.1, 1, "%", default=0.72, digits=0, help="Of a radius."
+    )
+    foot: float = number(
+        "Foot, from the middle", "share", 0.1, 1, "%", default=0.88, digits=0, help="Of a radius."
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
@@ -171,7 +174,10 @@ def _vase() -> tuple[ProfilePoint, ...]:
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Turned:
-    """A profile turned about an upright axis, for a print; its wall is measured level."""
+    """A profile turned about an upright axis, as wide as the case is long; for a print.
+
+    Its wall is measured level.
+    """
 
     kind: Literal["vase"] = "vase"
     profile: tuple[ProfilePoint, ...] = items("Profile", default=_vase(), least=2, most=40)

@@ -105,7 +105,8 @@ def shape_of(case: Case) -> CoreShape:
         )
     if shape.kind == "ball":
         r = case.length / 2
-        return ball.Ball(r, case.depth - r, case.height - r, case.wall, six["front"], six["bottom"])
+        flats = shape.front * r, shape.foot * r
+        return ball.Ball(r, *flats, case.wall, six["front"], six["bottom"])
     if shape.kind == "vase":
         shares = tuple((p.height, p.radius) for p in shape.profile)
         return vase.Vase(
@@ -129,13 +130,22 @@ def _nothing(value: Number) -> bool:
 
 
 def across(case: Case) -> Number:
-    """Diameter of a round case: the smaller of the sides across its axis."""
-    sides = {"x": case.length, "y": case.height, "z": case.depth}
-    axis = getattr(case.shape, "axis", "y")
-    a, b = (side for name, side in sides.items() if name != axis)
-    if isinstance(a, float) and isinstance(b, float):
-        return min(a, b)
-    return np.minimum(a, b)
+    """Diameter of a round case."""
+    return case.height if getattr(case.shape, "axis", "y") == "x" else case.length
+
+
+def sides_of(case: Case) -> tuple[str, ...]:
+    """Names of the outer sides that a shape goes by; the others follow."""
+    shape = case.shape
+    if shape.kind == "ball":
+        return ("length",)
+    if shape.kind == "vase":
+        return "length", "height"
+    if shape.kind == "cylinder":
+        return {"x": ("length", "height"), "y": ("length", "height"), "z": ("length", "depth")}[
+            shape.axis
+        ]
+    return "length", "height", "depth"
 
 
 def _prism(case: Case) -> prism.Prism:
@@ -186,6 +196,12 @@ def outer_size(shape: CoreShape) -> tuple[Number, Number, Number]:
     return made
 
 
+def standing_size(case: Case) -> Vector:
+    """Size over everything as it stands: on its feet, where it has any."""
+    x, y, z = outer_size(shape_of(case))
+    return x, y if case.feet is None else y + case.feet.height, z
+
+
 def frames_of(shape: CoreShape) -> dict[str, Any]:
     """Outer faces of the flat panels; their figures may be columns."""
     made: dict[str, Any] = _MODULES[type(shape)].panel_frames(shape)
@@ -224,10 +240,8 @@ def shape_problems(case: Case) -> Iterator[str]:
 
 def _ball_problems(made: ball.Ball) -> Iterator[str]:
     r, front, foot = (float(x) for x in (made.radius, made.front, made.foot))
-    if not (0 < front <= r and 0 < foot <= r):
-        yield "a ball is as deep and as high as its radius at least, and as its diameter at most"
-    elif front**2 + foot**2 < r**2:
-        yield "front and foot of the ball meet: make it deeper or higher"
+    if front**2 + foot**2 < r**2:
+        yield "front and foot of the ball meet: move one of them out"
 
 
 def _edge_problems(made: box.Box, edge: box.Rounding) -> Iterator[str]:

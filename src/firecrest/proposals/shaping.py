@@ -26,8 +26,6 @@ SHAPES: dict[str, Shape] = {
     "stack": Layered(),
 }
 GOLDEN = (1.618, 1.0, 0.618)
-BALL_FLATS = (0.72, 0.88)
-"""Where front and foot of a ball begin, as shares of its radius."""
 STEPS = 60
 CLOSE = 1e-6
 
@@ -46,7 +44,8 @@ def with_shape(design: Design, kind: str) -> tuple[str, Design]:
         length = depth = (length * depth) ** 0.5
     if kind == "ball":
         r = (length * height * depth) ** (1 / 3) / 2
-        length, depth, height = 2 * r, r * (1 + BALL_FLATS[0]), r * (1 + BALL_FLATS[1])
+        ball = Spherical()
+        length, depth, height = 2 * r, r * (1 + ball.front), r * (1 + ball.foot)
     if kind == "stack":
         shape = rebuilt(Layered(), radius=round(min(length, height) / 5, 3))
     made = _scaled_to(design, (length, height, depth), shape, air)

@@ -70,7 +70,8 @@ def _pieces(drawing: Drawing) -> Iterator[Piece]:
         a, b, _ = (float(s) for s in stack.outer_size(shape))
         solid = shape.solid_front + shape.solid_back
         yield Piece("whole layer", a, b, float(shape.layer), solid)
-        yield Piece("ring layer", a, b, float(shape.layer), round(float(shape.rings)))
+        rings = round(float(shape.rings))
+        yield Piece("ring layer", a, b, float(shape.layer), rings, form="ring")
     inner = [
         float(h) - float(lo) for lo, h in zip(drawing.shell.low, drawing.shell.high, strict=True)
     ]

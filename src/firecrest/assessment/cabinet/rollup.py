@@ -24,9 +24,9 @@ from firecrest.design.shapes import (
     frames_of,
     inner_corners,
     inner_size,
-    outer_size,
     panel_names,
     shape_of,
+    standing_size,
     thickness_of,
     volumes,
 )
@@ -145,7 +145,7 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     everything = total(items)
     return CabinetResult(
         shape,
-        outer_size(shape),
+        standing_size(case),
         inner,
         outside,
         inside,

@@ -1,7 +1,7 @@
 """Cut list and the order of cuts with the fewest settings of fence and stop."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 from math import ceil
 
@@ -13,7 +13,10 @@ MOST_TURNED = 12
 
 @dataclass(frozen=True)
 class Piece:
-    """``count`` pieces ``a`` x ``b`` of thickness ``t``, in m; with ``grain`` a is not turned."""
+    """``count`` pieces ``a`` x ``b`` of thickness ``t``, in m; with ``grain`` a is not turned.
+
+    Pieces of another ``form`` are not alike, however large: a ring is no plate.
+    """
 
     name: str
     a: float
@@ -21,6 +24,7 @@ class Piece:
     t: float
     count: int = 1
     grain: bool = False
+    form: str = ""
 
 
 def merged(pieces: Iterable[Piece]) -> list[Piece]:
@@ -33,7 +37,7 @@ def merged(pieces: Iterable[Piece]) -> list[Piece]:
                     row.name if piece.name in row.name.split(", ") else f"{row.name}, {piece.name}"
                 )
                 count = row.count + piece.count
-                rows[k] = Piece(name, row.a, row.b, row.t, count, row.grain or piece.grain)
+                rows[k] = replace(row, name=name, count=count, grain=row.grain or piece.grain)
                 break
         else:
             rows.append(piece)
@@ -41,7 +45,7 @@ def merged(pieces: Iterable[Piece]) -> list[Piece]:
 
 
 def _alike(one: Piece, other: Piece) -> bool:
-    if abs(one.t - other.t) > ALIKE:
+    if abs(one.t - other.t) > ALIKE or one.form != other.form:
         return False
     straight = abs(one.a - other.a) <= ALIKE and abs(one.b - other.b) <= ALIKE
     turned = abs(one.a - other.b) <= ALIKE and abs(one.b - other.a) <= ALIKE

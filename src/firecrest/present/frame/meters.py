@@ -6,6 +6,7 @@ from firecrest.assessment.assess import Assessment
 from firecrest.assessment.power.dangers import dangers
 from firecrest.assessment.verdicts import Promise
 from firecrest.design.design import Design
+from firecrest.design.shapes import standing_size
 from firecrest.present.text import words
 
 ROLES = {
@@ -115,9 +116,10 @@ def _meaning(promise: Promise, design: Design) -> str:
 def _bars(promise: Promise, design: Design) -> tuple[float, ...]:
     """Filled share of each bar; size has three, each against its own limit."""
     if promise.key == "size":
-        ask, case = design.brief.size, design.box.case
-        pairs = ((case.length, ask.length), (case.height, ask.height), (case.depth, ask.depth))
-        return tuple(0.85 * got / most for got, most in pairs)
+        ask = design.brief.size
+        asked = (ask.length, ask.height, ask.depth)
+        got = standing_size(design.box.case)
+        return tuple(0.85 * float(own) / most for own, most in zip(got, asked, strict=True))
     if promise.predicted is None:
         return (0.0,)
     return (_share(promise, promise.predicted, promise.target),)

@@ -6,6 +6,7 @@ from firecrest.assessment.assess import Assessment, assess
 from firecrest.core.errors import FirecrestError
 from firecrest.core.units import figure
 from firecrest.design.design import Design
+from firecrest.design.shapes import standing_size
 from firecrest.present.frame.effects import said_changes
 from firecrest.present.text.notes import said as worded
 from firecrest.present.text.units import told, told_sides
@@ -66,7 +67,7 @@ def offer(assessment: Assessment, key: str, qtc: float) -> Offer:
 def _box(after: Assessment) -> str:
     """Outer size, air and tuning."""
     case = after.design.box.case
-    sides = told_sides((case.length, case.height, case.depth))
+    sides = told_sides([float(side) for side in standing_size(case)])
     tuning = after.acoustic.model.tuning[0] if after.acoustic else None
     at = "closed" if tuning is None else f"tuned to {figure(tuning, 1)} Hz"
     return f"{told(after.cabinet.air[0], 'volume', 'L', 1)}, {at}\n{sides}"

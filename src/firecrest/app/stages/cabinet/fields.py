@@ -14,7 +14,7 @@ from firecrest.app.widgets.plain import label, paragraph
 from firecrest.design.design import Design
 from firecrest.design.edits import cabinet as edits
 from firecrest.design.edits.paths import Path, value_at
-from firecrest.design.shapes import panel_names
+from firecrest.design.shapes import panel_names, sides_of
 from firecrest.present.cabinet import words
 from firecrest.proposals.shaping import SHAPES, with_shape
 
@@ -31,7 +31,7 @@ def outside_rows(session: Session, air: QWidget) -> Rows:
     """Shape, outer size, the ``air`` that follows or leads, what the shape adds, the panels."""
     case = session.design.box.case
     rows: Rows = [labelled("Shape", _shape_combo(session))]
-    rows += numbers(session, *((*CASE, n) for n in ("length", "height", "depth")))
+    rows += numbers(session, *((*CASE, n) for n in sides_of(case)))
     rows.append(air)
     rows += numbers(session, (*CASE, "wall"))
     rows += _shape_rows(session)
@@ -95,6 +95,8 @@ def _shape_rows(session: Session) -> Rows:
             rows.append(label(f"Profile point {k + 1}", "hint"))
             rows += numbers(session, *((*here, "profile", k, n) for n in ("height", "radius")))
         return rows
+    if shape.kind == "ball":
+        return list(numbers(session, (*here, "front"), (*here, "foot")))
     if shape.kind == "stack":
         names = ("radius", "ring", "solid_front", "solid_back")
         return list(numbers(session, *((*here, n) for n in names)))

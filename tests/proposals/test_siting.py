@@ -1,0 +1,65 @@
+"""Everything gets a place by rule, and what has one keeps it; nothing ends up in something else."""
+
+import pytest
+
+from firecrest.assessment.assess import assess
+from firecrest.assessment.cabinet.drawing import drawing_of
+from firecrest.assessment.cabinet.spots import spots_of
+from firecrest.design.edits.cabinet import placed_paths, without_places
+from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.design.mount import Mount
+from firecrest.files.demos import read_demo
+from firecrest.proposals.shaping import with_shape
+from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
+
+ROOMY = ["slipway", "boathouse", "boathouse-radiators", "breakwater", "headland", "regatta"]
+
+
+@pytest.mark.parametrize("name", ROOMY)
+def test_a_roomy_demo_is_placed_without_a_conflict(name):
+    made = placed_all(read_demo(name))
+    assert loose_paths(made) == []
+    spots = spots_of(drawing_of(assess(made)))
+    assert not [s for s in spots if s.impossible]
+
+
+def test_two_drivers_stand_with_equal_margins_and_radiators_on_both_ends():
+    made = faced(read_demo("slipway"))
+    left, right = made.box.groups[0].mounts
+    assert left.u == -right.u
+    half = flats(made)["front"][0]
+    gap, rim = right.u - left.u - 0.132, half - right.u - 0.066
+    assert gap == pytest.approx(rim, abs=2e-4)
+    assert [m.panel for m in made.box.openings[0].mounts] == ["left", "right"]
+
+
+def test_a_tall_front_has_the_largest_at_the_bottom():
+    made = faced(read_demo("headland"))
+    woofer, mid, tweeter = (g.mounts[0].v for g in made.box.groups)
+    assert woofer < mid < tweeter
+
+
+def test_what_has_a_place_keeps_it():
+    begun = replace_at(
+        read_demo("slipway"), ("power", "source", "mount"), Mount(panel="top", u=0.03)
+    )
+    made = placed_all(begun)
+    assert made.power.source.mount == begun.power.source.mount
+    assert placed_all(made) == made
+
+
+def test_places_are_taken_back_all_at_once():
+    label, bare = without_places(placed_all(read_demo("slipway")))
+    assert label == "Take all places back"
+    assert bare == read_demo("slipway")
+    assert placed_paths(bare) == []
+
+
+@pytest.mark.parametrize("kind", ["cylinder", "ball", "vase", "stack", "prism", "taper"])
+def test_other_shapes_have_panels_to_place_on(kind):
+    made = placed_all(with_shape(read_demo("slipway"), kind)[1])
+    assert placed_paths(made)
+    for path in placed_paths(made):
+        assert isinstance(value_at(made, path), Mount)
+    assert assess(made).promises
+    assert spots_of(drawing_of(assess(made)))
