@@ -4,24 +4,15 @@ from collections.abc import Sequence
 from math import atan, atan2, cos, degrees, hypot, sin
 
 from PySide6.QtCore import QBuffer, QMarginsF, QPointF, QRectF, QSizeF, Qt
-from PySide6.QtGui import (
-    QColor,
-    QFont,
-    QPageLayout,
-    QPageSize,
-    QPainter,
-    QPainterPath,
-    QPdfWriter,
-    QPen,
-)
+from PySide6.QtGui import QColor, QPageLayout, QPageSize, QPainter, QPainterPath, QPdfWriter, QPen
 
-from firecrest.app.theme.style import TEXT_FAMILY
+from firecrest.app.theme.style import text_font
 from firecrest.assessment.cabinet.template import Template
 from firecrest.core.cabinet.loops import Loop
 from firecrest.core.cabinet.templates import MARGIN, OVERLAP, PAGES, tiling
 
 DOTS_PER_INCH, MM, BAR = 1200, 1e3, 100.0
-FINE, CROSS = 0.2, 4.0
+FINE, CROSS, TEXT = 0.2, 4.0, 4
 DASHED = ("RECESS", "GRAIN", "CENTRE")
 
 
@@ -106,10 +97,8 @@ def _pen(layer: str) -> QPen:
 
 
 def _font(painter: QPainter) -> None:
-    """Text of 4 mm; a font has whole pixels, so it is set large and scaled by the painter."""
-    font = QFont(TEXT_FAMILY)
-    font.setPixelSize(4)
-    painter.setFont(font)
+    """Text of 4 mm: a unit of the painter is a millimetre."""
+    painter.setFont(text_font(TEXT))
     painter.setPen(QColor("black"))
 
 

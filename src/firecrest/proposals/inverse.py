@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet.rollup import dividers_of
+from firecrest.assessment.cabinet.rollup import dividers_of, slab_owners
 from firecrest.assessment.columns import put
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
@@ -22,6 +22,7 @@ from firecrest.core.units import shown
 from firecrest.design.box import OUTSIDE, Opening
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
+from firecrest.design.shapes import frames_of
 from firecrest.proposals.free import free_path, met_by, rolled_with
 
 SCAN = 60
@@ -65,14 +66,16 @@ def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
 
 
 def _room_path(design: Design, place: int) -> Path:
-    """Where the divider stands that a chamber is made larger with."""
+    """Where a divider beside a chamber stands: the one above it, or below the uppermost."""
+    rolled, chambers = cabinet_of(design), design.box.chambers
+    dividers = dividers_of(design.box.case, chambers)
+    parts = [part for thing in rolled.things for part in thing.parts]
+    owners = slab_owners([c.id for c in chambers], dividers, parts, frames_of(rolled.shape))
+    slab = min(owners.index(chambers[place].id), len(dividers) - 1)
+    at = sorted(float(d.at) for d in dividers)[slab]
     braces = design.box.case.braces
-    found = sorted(
-        (k for k, b in enumerate(braces) if b.divider),
-        key=lambda k: braces[k].at,
-        reverse=braces[next(k for k, b in enumerate(braces) if b.divider)].axis == "z",
-    )
-    return ("box", "case", "braces", found[min(place, len(found) - 1)], "at")
+    which = next(k for k, b in enumerate(braces) if b.divider and b.at == at)
+    return ("box", "case", "braces", which, "at")
 
 
 def _reachable(design: Design, path: Path, place: int) -> tuple[str, str]:

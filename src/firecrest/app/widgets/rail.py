@@ -15,7 +15,7 @@ from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.rail import RailRow, rail
 
 WIDE, NARROW = 140, 56
-TALL, LOW, WITH_FACT = 58, 30, 50
+TALL, LOW, WITH_FACT = 58, 26, 50
 """Heights of a stage's button, and from which its fact is shown."""
 
 

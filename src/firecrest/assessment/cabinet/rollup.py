@@ -12,6 +12,7 @@ from firecrest.core.arrays import Number, largest
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.braces import Brace, air_taken
 from firecrest.core.cabinet.cutouts import Rectangle
+from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.joints import panel_area
 from firecrest.core.cabinet.ledger import Room, rooms, section_of, slabs
 from firecrest.core.cabinet.materials import Infill, material_share
@@ -87,20 +88,51 @@ def dividers_of(case: Case, chambers: Sequence[Chamber]) -> list[Brace]:
 
 
 def _gross(
-    case: Case, chambers: Sequence[Chamber], shape: CoreShape, inside: Number
+    case: Case,
+    chambers: Sequence[Chamber],
+    shape: CoreShape,
+    inside: Number,
+    parts: Sequence[core.Part],
 ) -> dict[str, Number]:
-    """Each chamber's part of the inside: between dividers, else by its share.
-
-    Chambers follow each other from the left, from below or from the front.
-    """
+    """Each chamber's part of the inside: between dividers, else by its share."""
     dividers = dividers_of(case, chambers)
     if not dividers:
         return {c.id: c.share * inside for c in chambers}
     low, high = inner_corners(shape)
     found = slabs(low, high, inside, dividers)
+    owners = slab_owners([c.id for c in chambers], dividers, parts, frames_of(shape))
+    return dict(zip(owners, found, strict=True))
+
+
+def slab_owners(
+    chambers: Sequence[str],
+    dividers: Sequence[Brace],
+    parts: Sequence[core.Part],
+    frames: Mapping[str, Frame],
+) -> list[str]:
+    """Ids of the chambers that slabs between dividers are, along their axis, lowest first.
+
+    A slab is the chamber of what is mounted in it; the rest follow each other as they are listed,
+    from the left, from below, or from the front.
+    """
+    count = len(dividers) + 1
+    owners: list[str | None] = [None] * count
+    for part in parts:
+        k = slab_of(part, frames, dividers)
+        if owners[k] is None and part.mount.chamber not in owners:
+            owners[k] = part.mount.chamber
+    left = [id for id in chambers if id not in owners]
     if dividers[0].axis == "z":
-        found.reverse()
-    return {c.id: room for c, room in zip(chambers, found, strict=True)}
+        left.reverse()
+    return [left.pop(0) if owner is None else owner for owner in owners]
+
+
+def slab_of(part: core.Part, frames: Mapping[str, Frame], dividers: Sequence[Brace]) -> int:
+    """Which slab a part stands in, by the middle of its panel's inside behind it."""
+    k = "xyz".index(dividers[0].axis)
+    frame = frames[part.mount.panel]
+    spot = float(np.ravel(frame.at(part.mount.u, part.mount.v, frame.t)[k])[0])
+    return sum(float(np.ravel(d.at)[0]) < spot for d in dividers)
 
 
 def infill_of(case: Case) -> Infill | None:
@@ -128,9 +160,12 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     parts = [part for thing in things for part in thing.parts]
     braces = braces_of(case)
     dividers = dividers_of(case, box.chambers)
-    gross = _gross(case, box.chambers, shape, inside)
+    gross = _gross(case, box.chambers, shape, inside, parts)
+    owners = [c.id for c in box.chambers]
+    if dividers:
+        owners = slab_owners(owners, dividers, parts, frames_of(shape))
     standing = [
-        (_home(brace, box.chambers, dividers), brace, section_of(brace, inner))
+        (_home(brace, dividers, owners), brace, section_of(brace, inner))
         for brace in braces
         if brace not in dividers
     ]
@@ -180,13 +215,12 @@ def _panel_thickness(case: Case, shape: CoreShape, name: str) -> Number:
     return thickness_of(case, name)
 
 
-def _home(brace: Brace, chambers: Sequence[Chamber], dividers: Sequence[Brace]) -> str:
-    """The chamber that a brace stands in."""
+def _home(brace: Brace, dividers: Sequence[Brace], owners: Sequence[str]) -> str:
+    """The chamber that a brace stands in; one that crosses all counts to the lowest."""
     if not dividers or brace.axis != dividers[0].axis:
-        return chambers[0].id
+        return owners[0]
     at = float(np.ravel(brace.at)[0])
-    beyond = sum(float(np.ravel(d.at)[0]) < at for d in dividers)
-    return chambers[len(dividers) - beyond if brace.axis == "z" else beyond].id
+    return owners[sum(float(np.ravel(d.at)[0]) < at for d in dividers)]
 
 
 def _case_item(

@@ -10,6 +10,7 @@ from itertools import combinations
 from typing import Literal
 
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.rollup import slab_of, slab_owners
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import (
     MAGNET,
@@ -75,6 +76,7 @@ def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
         *_edges(drawing),
         *_frames(drawing),
         *_singles(drawing),
+        *_chambers(drawing),
     ]
     return tuple(sorted(found, key=lambda s: (not s.impossible, s.gap - s.wanted)))
 
@@ -204,6 +206,22 @@ def _singles(drawing: Drawing) -> Iterator[Spot]:
         if isinstance(part, core.Knob):
             fit = knob_fit(part, float(s.at.t))
             yield Spot("knob", (part.name,), -fit.thin_by, 0.0, at, (s.path,))
+
+
+def _chambers(drawing: Drawing) -> Iterator[Spot]:
+    """Parts that stand in another chamber than they are said to."""
+    dividers = [b for b in drawing.rolled.braces if b.divider]
+    ids = list(drawing.rolled.rooms)
+    if len(dividers) != len(ids) - 1 or len({d.axis for d in dividers}) != 1:
+        return
+    parts = [s.part for s in drawing.sited]
+    owners = slab_owners(ids, dividers, parts, drawing.frames)
+    for s in drawing.sited:
+        if s.part.kind == "knob":
+            continue
+        own = owners[slab_of(s.part, drawing.frames, dividers)]
+        if own != s.part.mount.chamber:
+            yield Spot("chamber", (s.part.name,), 0.0, 0.0, _point(s.at.o), (s.path,), True)
 
 
 def _ways_out(drawing: Drawing, own: Sited) -> Iterator[float]:

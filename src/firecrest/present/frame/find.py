@@ -66,6 +66,7 @@ STAGE_NAMES = {
     "size": "Size",
     "power": "Power",
     "voice": "Voice",
+    "cabinet": "Cabinet",
 }
 
 
@@ -73,15 +74,26 @@ DSP_FIGURES = [(n,) for n in ("full_scale", "sample_rate", "filters", "power", "
 
 
 RADIATOR_SHEET = (
-    "fp", "qmp", "displacement", "size", "frame", "cut_out", "depth", "mass", "price",
+    "fp", "qmp", "displacement", "size", "frame", "cut_out", "flats", "end_diameter", "depth",
+    "mass", "price",
 )  # fmt: skip
 SHEET_ONLY = (
-    "length", "width", "height", "volume", "mass", "price", "channels", "least_load", "energy",
+    "length", "width", "height", "diameter", "volume", "mass", "price", "channels", "least_load",
+    "energy",
 )  # fmt: skip
+
+
+DRAWN = ("shape", "thickness", "stiffness", "poisson", "braces", "feet", "fittings", "printing",
+         "sheet")  # fmt: skip
+"""Of the case, what the Cabinet stage has."""
 
 
 def stage_of(path: Path) -> str:
     """The stage on which the field of ``path`` stands."""
+    if "mount" in path or "mounts" in path or (path[:2] == ("box", "case") and path[2] in DRAWN):
+        return "cabinet"
+    if path[:2] == ("power", "source") and path[2] in ("across", "lie", "wrap", "wrapped"):
+        return "cabinet"
     if path[0] == "brief":
         return "promise"
     if path[0] == "voice":

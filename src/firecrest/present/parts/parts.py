@@ -23,13 +23,38 @@ FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
         ("Moving parts", ("fs", "qms", "qes", "qts", "vas", "sd", "mms", "cms", "rms")),
         (
             "Outside",
-            ("size", "frame", "cut_out", "depth", "displacement", "mass", "price", "coils"),
+            (
+                "size",
+                "frame",
+                "cut_out",
+                "flats",
+                "depth",
+                "magnet_diameter",
+                "magnet_height",
+                "displacement",
+                "mass",
+                "price",
+                "coils",
+            ),
         ),
         ("Heat of the coil", ("coil_diameter", "r_tv", "r_tm", "c_tv", "c_tm")),
     ),
     "RadiatorPart": (
         ("Moving part", ("sd", "mmp", "cmp", "rmp", "fp", "qmp", "xmax")),
-        ("Outside", ("size", "frame", "cut_out", "depth", "displacement", "mass", "price")),
+        (
+            "Outside",
+            (
+                "size",
+                "frame",
+                "cut_out",
+                "flats",
+                "depth",
+                "end_diameter",
+                "displacement",
+                "mass",
+                "price",
+            ),
+        ),
     ),
     "Amplifier": (
         (
@@ -52,7 +77,7 @@ FIGURES: dict[str, tuple[tuple[str, tuple[str, ...]], ...]] = {
     ),
     "Cell": (
         ("Cell", ("capacity", "max_current", "cut_off")),
-        ("Outside", ("volume", "mass", "price")),
+        ("Outside", ("diameter", "length", "volume", "mass", "price")),
     ),
     "WallSupply": (
         ("Supply", ("voltage", "resistance", "continuous_current", "burst_current", "energy")),

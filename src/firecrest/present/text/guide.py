@@ -14,6 +14,7 @@ ORDER = (
     "ports",
     "power",
     "voice",
+    "cabinet",
     "compare",
     "doubt",
     "moves",

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QComboBox, QWidget
 
 from firecrest.app.session import Session
 from firecrest.app.stages.base import below, buttons, numbers
@@ -113,15 +113,22 @@ def panel_rows(session: Session) -> Rows:
     for which, title in (("ring", "Ring"), ("front", "Front"), ("back", "Back")):
         here: Path = (*CASE, "shape", "joints", which)
         joints = words.RING_JOINTS if which == "ring" else words.COVER_JOINTS
-        rows.append(labelled(f"{title}, joint", bound_combo(session, (*here, "type"), joints)))
+        rows.append(_named(f"{title}, joint", bound_combo(session, (*here, "type"), joints)))
         through = words.RING_THROUGH if which == "ring" else words.COVER_THROUGH
-        rows.append(labelled("Runs through", bound_combo(session, (*here, "through"), through)))
+        combo = bound_combo(session, (*here, "through"), through)
+        rows.append(_named(f"{title}, runs through", combo))
         joint = value_at(session.design, here)
         if joint.type in ("rabbet", "dado"):
             rows += numbers(session, (*here, "depth"))
         if joint.type == "dado":
             rows += numbers(session, (*here, "offset"))
     return rows
+
+
+def _named(text: str, combo: QComboBox) -> QWidget:
+    """A labelled drop-down that says which joint it is of."""
+    combo.setAccessibleName(text)
+    return labelled(text, combo)
 
 
 def fitted_rows(session: Session) -> Rows:
