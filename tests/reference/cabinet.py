@@ -22,6 +22,17 @@ def expected(name: str) -> dict[str, Any]:
     return json.loads((DATA / f"{name}.json").read_text())
 
 
+NAMES = {
+    "birch ply": "birch plywood",
+    "MDF": "fibreboard (MDF)",
+    "light ply": "light plywood",
+    "PLA": "solid PLA print",
+    "PETG": "PETG print",
+    "wood-filled PLA": "wood-filled PLA print",
+}
+"""The reference's names of the materials, and this program's."""
+
+
 @dataclass(frozen=True)
 class Case:
     raw: dict[str, Any]
@@ -37,7 +48,7 @@ class Case:
 
     @property
     def material(self):
-        return MATERIALS[self.raw["material"]]
+        return MATERIALS[NAMES[self.raw["material"]]]
 
     @property
     def frames(self):

@@ -5,8 +5,8 @@ from firecrest.core.cabinet.materials import MATERIALS, Infill, material_share
 
 def test_every_material_is_plausible():
     for name, made in MATERIALS.items():
-        assert 1e9 < made.stiffness < 2e10, name
-        assert 300 < made.density < 1500
+        assert 1e9 < made.stiffness < 1e11, name
+        assert 300 < made.density < 3000
         assert 0.1 < made.poisson < 0.45
 
 

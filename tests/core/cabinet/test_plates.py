@@ -9,7 +9,7 @@ from firecrest.core.cabinet.materials import MATERIALS, Infill
 from firecrest.core.cabinet.plates import resonance
 from firecrest.core.cabinet.shapes.shell import Field
 
-BIRCH = MATERIALS["birch ply"]
+BIRCH = MATERIALS["birch plywood"]
 
 
 def _ritz(a, b, t, terms=6):
@@ -46,7 +46,7 @@ def test_thicker_is_higher_in_proportion_and_clamped_above_held(a, b, t):
 
 def test_infill_lightens_and_softens_and_all_of_it_is_solid():
     field = Field(0.006, 0.15, 0.15)
-    pla = MATERIALS["PLA"]
+    pla = MATERIALS["solid PLA print"]
     whole, full, hollow = (
         resonance(field, pla, infill, 200.0)
         for infill in (None, Infill(0.0012, 1.0), Infill(0.0012, 0.2))

@@ -26,7 +26,7 @@ def test_a_hole_in_the_front_lightens_it_and_moves_the_middle_back():
 
 
 def test_a_print_weighs_a_share_of_its_wall():
-    birch = MATERIALS["birch ply"]
+    birch = MATERIALS["birch plywood"]
     solid = case_mass(shell_body(SHELL, []), birch, None, 0.012).mass
     half = case_mass(shell_body(SHELL, []), birch, Infill(0.003, 0.0), 0.012).mass
     assert half == pytest.approx(solid / 2)

@@ -26,13 +26,18 @@ class Infill:
 
 
 MATERIALS = {
-    "birch ply": Material(8.0e9, 680.0, 0.20),
-    "MDF": Material(3.0e9, 750.0, 0.25),
-    "light ply": Material(4.5e9, 430.0, 0.20),
-    "hardwood": Material(3.5e9, 700.0, 0.35),
-    "PLA": Material(3.3e9, 1240.0, 0.35),
-    "PETG": Material(2.0e9, 1270.0, 0.38),
-    "wood-filled PLA": Material(2.6e9, 1150.0, 0.35),
+    "birch plywood": Material(8.0e9, 680.0, 0.20),
+    "poplar plywood": Material(4.5e9, 450.0, 0.20),
+    "light plywood": Material(4.5e9, 430.0, 0.20),
+    "fibreboard (MDF)": Material(3.0e9, 750.0, 0.25),
+    "chipboard": Material(2.5e9, 650.0, 0.25),
+    "spruce board": Material(2.5e9, 460.0, 0.35),
+    "oak board": Material(3.5e9, 700.0, 0.35),
+    "acrylic sheet": Material(3.0e9, 1190.0, 0.37),
+    "aluminium": Material(7.0e10, 2700.0, 0.33),
+    "solid PLA print": Material(3.3e9, 1240.0, 0.35),
+    "PETG print": Material(2.0e9, 1270.0, 0.38),
+    "wood-filled PLA print": Material(2.6e9, 1150.0, 0.35),
 }
 
 

@@ -1,45 +1,26 @@
 """Edits of the case: panel materials, and what else comes and goes in it."""
 
-from dataclasses import dataclass
-
+from firecrest.core.cabinet.materials import MATERIALS
 from firecrest.design.case import ContentItem
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, replace_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at
 
-DENSITY: Path = ("box", "case", "density")
+CASE: Path = ("box", "case")
 CONTENTS: Path = ("box", "case", "contents")
-
-
-@dataclass(frozen=True)
-class Material:
-    """A panel material with its usual density in kg/m3: an estimate, weigh your own."""
-
-    name: str
-    density: float
-
-
-MATERIALS = (
-    Material("birch plywood", 680.0),
-    Material("poplar plywood", 450.0),
-    Material("fibreboard (MDF)", 750.0),
-    Material("chipboard", 650.0),
-    Material("spruce board", 460.0),
-    Material("oak board", 700.0),
-    Material("acrylic sheet", 1190.0),
-    Material("aluminium", 2700.0),
-    Material("solid PLA print", 1240.0),
-)
 
 
 def material_in_force(design: Design) -> int | None:
     """Place of the material whose density the panels have; None for any other."""
     density = design.box.case.density
-    return next((k for k, m in enumerate(MATERIALS) if m.density == density), None)
+    return next((k for k, m in enumerate(MATERIALS.values()) if m.density == density), None)
 
 
-def with_material(design: Design, material: Material) -> tuple[str, Design]:
+def with_material(design: Design, name: str) -> tuple[str, Design]:
     """(label, design) with panels of a material; the price stays, as it is the maker's own."""
-    return f"Panels of {material.name}", replace_at(design, DENSITY, material.density)
+    figures = ("density", "stiffness", "poisson")
+    material = MATERIALS[name]
+    made = rebuilt(design.box.case, **{figure: getattr(material, figure) for figure in figures})
+    return f"Panels of {name}", replace_at(design, CASE, made)
 
 
 def add_content(design: Design) -> tuple[str, Design]:

@@ -7,6 +7,7 @@ from firecrest.app.stages.base import buttons, number, numbers
 from firecrest.app.stages.size.rows import Rows, do, preset_combo
 from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import label
+from firecrest.core.cabinet.materials import MATERIALS
 from firecrest.design.design import Design
 from firecrest.design.edits import case as edits
 from firecrest.design.edits.paths import Path
@@ -59,9 +60,9 @@ def _item(session: Session, place: int) -> list[QWidget]:
 
 def material_combo(session: Session) -> QWidget:
     """Usual panel materials by name; any other density is own figures."""
+    words = list(MATERIALS)
 
     def _choose(design: Design, place: int) -> tuple[str, Design]:
-        return edits.with_material(design, edits.MATERIALS[place])
+        return edits.with_material(design, words[place])
 
-    words = [material.name for material in edits.MATERIALS]
     return preset_combo(session, "Panel material", words, edits.material_in_force, _choose)
