@@ -11,9 +11,10 @@ os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp()
 os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()
 
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QScrollArea
+from PySide6.QtWidgets import QScrollArea
 
 from firecrest.app.main_window import MainWindow
+from firecrest.app.stages.cabinet.stage import CabinetStage
 from firecrest.app.stages.parts.stage import PartsStage
 from firecrest.app.stages.power.stage import PowerStage
 from firecrest.app.stages.size.stage import SizeStage
@@ -21,25 +22,18 @@ from firecrest.app.stages.table import STAGES
 from firecrest.app.stages.voice.stage import VoiceStage
 from firecrest.app.start import make_application, make_window
 from firecrest.app.start_page import StartPage
+from firecrest.design.edits.cabinet import moved, printed, without_places
 from firecrest.design.edits.presets import keep_as
 from firecrest.design.edits.voice import add_block
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo, read_demo_project
-
-SHEET = """ALDER W13-4  5 1/4 in full range
-Nom. imp.  4 ohm
-Re 3,5 Ω    Le 0,30 mH
-fs 58 Hz    Qms 4.5
-Mmd 12.1 g  Sd 84 cm2
-Vas 0.26 cu.ft
-power 40 W RMS
-magnet ferrite, paper cone
-sens. 88 dB/2.83V/1m"""
+from firecrest.proposals.shaping import with_shape
+from firecrest.proposals.siting import placed_all
 
 
 def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
-    """Choosing, a contradicting sheet, a pasted one, and wiring."""
+    """Choosing, and a contradicting sheet."""
     stage = window.stage
     assert isinstance(stage, PartsStage)
 
@@ -49,7 +43,6 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
             if not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive():
                 break
 
-    here = ("box", "groups", 0, "driver")
     stage.choose(stage.tray.cards[1].card)
     stage.shelf.bar.retune.setChecked(True)
     worked_out()
@@ -61,19 +54,11 @@ def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.shelf.bar.views.button("results").click()
     stage.open_entry("hornbeam-w21-8-old-sheet")
     shoot("parts-sheet")
-    QApplication.clipboard().setText(SHEET)
-    stage.open_path(here)
-    stage.paste(True)
-    QTest.qWait(50)
-    bar = stage._scroll.verticalScrollBar()
-    bar.setValue(bar.maximum())
-    shoot("parts-paste")
-    stage.paste(False)
     stage.close_sheet()
 
 
 def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
-    """Radiators, bandpass, 2.1, starts, and choosing a port, on the Size stage."""
+    """Radiators and their travel on the Size stage."""
 
     def show(name: str, owner: tuple[str | int, ...], view: str) -> SizeStage:
         window.session.start(Document(project_of(read_demo(name))), None)
@@ -97,8 +82,6 @@ def shoot_boxes(window: MainWindow, shoot: Callable[[str], None]) -> None:
     bar.setValue(window.side.unsure.y() - 12)
     shoot("size-radiators")
     bar.setValue(0)
-    show("boathouse-bandpass", ("box", "openings", 0), "ports")
-    shoot("size-ports")
     window.session.start(Document(project_of(read_demo("slipway"))), None)
     shoot_map(window, shoot)
 
@@ -131,10 +114,10 @@ def shoot_compare(window: MainWindow, shoot: Callable[[str], None]) -> None:
 
 
 def shoot_power(window: MainWindow, shoot: Callable[[str], None]) -> None:
-    """Through the hours, the truth about a board, and the wiring picture."""
+    """Through the hours, and the wiring picture."""
     stage = window.stage
     assert isinstance(stage, PowerStage)
-    for view, name in (("hours", "power"), ("boards", "power-boards"), ("wiring", "power-wiring")):
+    for view, name in (("hours", "power"), ("wiring", "power-wiring")):
         stage.show_view(view)
         settled(window)
         shoot(name)
@@ -164,7 +147,6 @@ def shoot_voice(window: MainWindow, shoot: Callable[[str], None]) -> None:
     settled(window)
     stage.page.look.click()
     settled(window)
-    shoot("voice-line-up")
     stage.page.take.click()
     stage.show_view("cross")
     stage.show_work("protect")
@@ -184,6 +166,32 @@ def shoot_voice(window: MainWindow, shoot: Callable[[str], None]) -> None:
     settled(window)
     shoot("voice-compare")
     show("slipway")
+
+
+def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
+    """The drawing, a tight spot in the round, pieces and sheets, and a printed tube."""
+    session, stage = window.session, window.stage
+    assert isinstance(stage, CabinetStage)
+    pack = ("power", "source", "mount")
+    settled(window)
+    shoot("cabinet")
+    session.apply("Pack moved", moved(session.design, pack, 0.092, -0.02))
+    stage.select(pack)
+    settled(window)
+    shoot("cabinet-tight-spot")
+    window.undo()
+    stage.show_view("pieces")
+    settled(window)
+    shoot("cabinet-pieces")
+    session.apply(*with_shape(session.design, "cylinder"))
+    session.apply(*printed(session.design, on=True))
+    session.edit(("box", "case", "wall"), 0.006)
+    session.apply("Place everything", placed_all(without_places(session.design)[1]))
+    stage.show_view("solid")
+    settled(window)
+    shoot("cabinet-print")
+    stage.show_view("drawing")
+    session.start(Document(project_of(read_demo("slipway"))), None)
 
 
 def settled(window: MainWindow) -> None:
@@ -231,6 +239,8 @@ def main(folder: Path) -> None:
             shoot_power(window, shoot)
         elif key == "voice":
             shoot_voice(window, shoot)
+        elif key == "cabinet":
+            shoot_cabinet(window, shoot)
         elif key == "compare":
             shoot_compare(window, shoot)
         else:

@@ -94,6 +94,9 @@ def test_a_wooden_box_with_everything_in_it_and_no_tight_spot(new, tmp_path):
         target = tmp_path / f"end{suffix}"
         stage.pieces.outputs.export_template(target)
         assert target.stat().st_size > 500
+    for suffix in (".3mf", ".stl"):
+        stage.pieces.outputs.export_mesh(tmp_path / f"case{suffix}")
+        assert (tmp_path / f"case{suffix}").stat().st_size > 1000
     saved = tmp_path / "box.firecrest"
     new.session.save(saved)
     assert read_document(saved).project.design == new.session.design

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from tests.assessment.cabinet.made import bare
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.core.errors import RangeError
@@ -12,7 +13,7 @@ from firecrest.proposals.free import free_path, met_by, rolled_with
 from firecrest.proposals.inverse import with_air_volume
 from firecrest.proposals.shaping import SHAPES, golden, with_shape
 
-SLIPWAY = read_demo("slipway")
+SLIPWAY = bare()
 
 
 @pytest.mark.parametrize("kind", [k for k in SHAPES if k != "stack"])

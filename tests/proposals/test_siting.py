@@ -12,19 +12,20 @@ from firecrest.files.demos import read_demo
 from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
 
+BARE = without_places(read_demo("slipway"))[1]
 ROOMY = ["slipway", "boathouse", "boathouse-radiators", "breakwater", "headland", "regatta"]
 
 
 @pytest.mark.parametrize("name", ROOMY)
 def test_a_roomy_demo_is_placed_without_a_conflict(name):
-    made = placed_all(read_demo(name))
+    made = placed_all(without_places(read_demo(name))[1])
     assert loose_paths(made) == []
     spots = spots_of(drawing_of(assess(made)))
     assert not [s for s in spots if s.impossible]
 
 
 def test_two_drivers_stand_with_equal_margins_and_radiators_on_both_ends():
-    made = faced(read_demo("slipway"))
+    made = faced(BARE)
     left, right = made.box.groups[0].mounts
     assert left.u == -right.u
     half = flats(made)["front"][0]
@@ -49,15 +50,15 @@ def test_what_has_a_place_keeps_it():
 
 
 def test_places_are_taken_back_all_at_once():
-    label, bare = without_places(placed_all(read_demo("slipway")))
+    label, bare = without_places(placed_all(BARE))
     assert label == "Take all places back"
-    assert bare == read_demo("slipway")
+    assert bare == BARE
     assert placed_paths(bare) == []
 
 
 @pytest.mark.parametrize("kind", ["cylinder", "ball", "vase", "stack", "prism", "taper"])
 def test_other_shapes_have_panels_to_place_on(kind):
-    made = placed_all(with_shape(read_demo("slipway"), kind)[1])
+    made = placed_all(with_shape(BARE, kind)[1])
     assert placed_paths(made)
     for path in placed_paths(made):
         assert isinstance(value_at(made, path), Mount)

@@ -29,6 +29,7 @@ DEMOS = (
     ("demo_headland", "&Headland: three measured ways", "headland"),
     ("demo_gangway", "&Gangway: coaxial", "gangway"),
     ("demo_capstan", "&Capstan: for an instrument", "capstan"),
+    ("demo_ferry", "&Ferry: stacked layers, a batch of ten", "ferry"),
     ("demo_kit", "&Kit: drivers, bodies and ends", "kit"),
 )
 

@@ -112,7 +112,7 @@ def shape_of(case: Case) -> CoreShape:
         return vase.Vase(
             shares, case.height, across(case) / 2, case.wall, six["bottom"], six["top"]
         )
-    layers = np.ceil(case.depth / case.wall - 1e-6)
+    layers = np.floor(case.depth / case.wall + 0.5)  # whole ones, next to the depth asked for
     rings = np.maximum(layers - shape.solid_front - shape.solid_back, 0.0)
     return stack.Stack(
         stack.rectangle(case.length, case.height),

@@ -15,6 +15,7 @@ from firecrest.design.case import (
 from firecrest.design.design import Design
 from firecrest.design.edits.cabinet import WORDS
 from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.shapes import standing_size
 
 SHAPES: dict[str, Shape] = {
     "box": Rectangular(),
@@ -49,19 +50,30 @@ def with_shape(design: Design, kind: str) -> tuple[str, Design]:
     if kind == "stack":
         shape = rebuilt(Layered(), radius=round(min(length, height) / 5, 3))
     made = _scaled_to(design, (length, height, depth), shape, air)
+    if kind == "stack":  # as deep as whole layers are: the outline makes up for it
+        _, _, deep = (float(side) for side in standing_size(made.box.case))
+        made = _scaled_to(design, (length, height, deep), shape, air, deep=True)
     return f"Shape: {WORDS[kind]}", made
 
 
 def _scaled_to(
-    design: Design, sides: tuple[float, float, float], shape: Shape, air: float
+    design: Design,
+    sides: tuple[float, float, float],
+    shape: Shape,
+    air: float,
+    *,
+    deep: bool = False,
 ) -> Design:
-    """The case of a shape with sides in these proportions and ``air`` m3 in its first chamber."""
+    """The case of a shape with sides in these proportions and ``air`` m3 in its first chamber.
+
+    ``deep``: its depth stays as it is.
+    """
     low, high = 0.3, 4.0
     best: Design | None = None
     for _ in range(STEPS):
         factor = (low * high) ** 0.5
         try:
-            best = _with(design, sides, shape, factor)
+            best = _with(design, sides, shape, factor, 1.0 if deep else factor)
             holds = float(cabinet_of(best).air[0])
         except FirecrestError:
             holds = -1.0
@@ -73,9 +85,11 @@ def _scaled_to(
     return best
 
 
-def _with(design: Design, sides: tuple[float, float, float], shape: Shape, factor: float) -> Design:
-    names = ("length", "height", "depth")
-    sizes = {n: round(s * factor, 5) for n, s in zip(names, sides, strict=True)}
+def _with(
+    design: Design, sides: tuple[float, float, float], shape: Shape, factor: float, deep: float
+) -> Design:
+    names, factors = ("length", "height", "depth"), (factor, factor, deep)
+    sizes = {n: round(s * f, 5) for n, s, f in zip(names, sides, factors, strict=True)}
     case = rebuilt(design.box.case, shape=shape, **sizes)
     return replace_at(design, ("box", "case"), case)
 

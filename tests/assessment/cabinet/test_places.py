@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from tests.assessment.cabinet.made import bare
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
@@ -14,7 +15,7 @@ from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
 
-SLIPWAY = read_demo("slipway")
+SLIPWAY = bare()
 GROUP, ENDS = ("box", "groups", 0, "mounts"), ("box", "openings", 0, "mounts")
 
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from tests.assessment.cabinet.made import placed
+from tests.assessment.cabinet.made import bare, placed
 
 from firecrest.assessment.assess import assess, cabinet_of
 from firecrest.assessment.cabinet.contents import things_in
@@ -19,7 +19,7 @@ from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
 from firecrest.proposals.shaping import SHAPES, with_shape
 
-SLIPWAY = read_demo("slipway")
+SLIPWAY = bare()
 CASE = ("box", "case")
 
 

@@ -23,7 +23,7 @@ View = tuple[Vector, Vector]
 VIEWS: dict[str, View] = {name: AXES[name] for name in ("front", "back", "left", "right")}
 PLAN: View = ((1.0, 0.0, 0.0), (0.0, 0.0, -1.0))
 """From above, the front at the bottom of the paper."""
-ARC = np.linspace(0.0, np.pi / 2, 13)
+ARC = np.linspace(0.0, np.pi / 2, 19)
 DRAWN = 60
 """Points round a drawn circle."""
 TURN = np.linspace(0.0, 2 * np.pi, 180, endpoint=False)
@@ -39,7 +39,12 @@ def outline(shape: object, view: View, *, inside: bool = False) -> Real:
     """Outline (n, 2) of the outside, or of the inside, counter-clockwise; floats only."""
     if isinstance(shape, Vase) and view[1] == (0.0, 1.0, 0.0):
         return _profile(shape, view, inside)
-    return hull(projected(np.asarray(_cloud(shape, inside), dtype=float), view))
+    return hull(projected(cloud(shape, inside=inside), view))
+
+
+def cloud(shape: object, *, inside: bool = False) -> Real:
+    """Points (n, 3) whose hull the outside or inside is, but for a turned profile with a waist."""
+    return np.asarray(_cloud(shape, inside), dtype=float)
 
 
 @lru_cache(512)

@@ -16,10 +16,12 @@ from firecrest.core.cabinet.templates import PAGES
 from firecrest.core.errors import FileError
 from firecrest.design.edits.paths import Path
 from firecrest.files.atomic import write_file
+from firecrest.files.meshes import shell_meshes, stl, threemf
 from firecrest.files.templates import template_dxf, template_svg
 
 SHEET: Path = ("box", "case", "sheet")
 ALL = "all panels"
+MESH_KINDS = "Pieces (*.3mf);;One file a piece (*.stl)"
 TEMPLATE_KINDS = "Pages at 1:1 (*.pdf);;For a router or laser (*.dxf);;Drawing (*.svg)"
 
 
@@ -45,6 +47,11 @@ class Outputs(QWidget):
         save.clicked.connect(self.save_template)
         tip(save, "As pages (PDF), DXF with layers, or SVG")
         box.addWidget(save)
+        box.addWidget(label("For a printer", "section"))
+        mesh = QPushButton("Save the shell…")
+        mesh.clicked.connect(self.save_mesh)
+        tip(mesh, "The bare case as closed meshes in mm, split to the bed: 3MF, or an STL a piece")
+        box.addWidget(mesh)
 
     def refresh(self) -> None:
         """The panels there are; the one chosen stays where it still is."""
@@ -90,6 +97,27 @@ class Outputs(QWidget):
                 write_file(own, writers[suffix](template))
         else:
             raise FileError(f"{path.name}: choose a name that ends in .pdf, .dxf or .svg.")
+
+    def save_mesh(self) -> None:
+        """Ask where to, and write the shell."""
+        messages = self.window().messages  # type: ignore[attr-defined]
+        path = messages.save_as("Save the shell", "case.3mf", MESH_KINDS)
+        if path is not None:
+            self.session.attempt(lambda: self.export_mesh(path))
+
+    def export_mesh(self, path: FilePath) -> None:
+        """Write all pieces as one 3MF, or an STL for each; FileError if not."""
+        suffix = path.suffix.lower()
+        if suffix not in (".3mf", ".stl"):
+            raise FileError(f"{path.name}: choose a name that ends in .3mf or .stl.")
+        meshes = shell_meshes(self._drawing())
+        if suffix == ".3mf":
+            write_file(path, threemf(meshes))
+            return
+        for mesh in meshes:
+            many = len(meshes) > 1
+            own = path.with_stem(f"{path.stem}-{mesh.name.replace(' ', '-')}") if many else path
+            write_file(own, stl(mesh))
 
 
 def save_table(session: Session, window: QWidget, table: Table, picture: Picture) -> None:

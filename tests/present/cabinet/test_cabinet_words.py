@@ -90,4 +90,4 @@ def test_other_shapes_of_wood_have_a_cut_list_too(kind):
     rows = cut_rows(drawing, pieces_of(drawing))
     assert len(rows) >= 2
     if kind == "stack":
-        assert rows[-1][0] == "Ring layer"
+        assert "Ring layer" in [row[0] for row in rows]
