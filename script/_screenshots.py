@@ -173,6 +173,7 @@ def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
     session, stage = window.session, window.stage
     assert isinstance(stage, CabinetStage)
     pack = ("power", "source", "mount")
+    session.apply("Place everything", placed_all(session.design))
     settled(window)
     shoot("cabinet")
     session.apply("Pack moved", moved(session.design, pack, 0.092, -0.02))

@@ -13,7 +13,8 @@ from tests.assessment.cabinet.made import bare, drawn, placed
 
 from firecrest.core.cabinet.weighing import shell_body
 from firecrest.core.errors import FileError
-from firecrest.design.case import Fitting, Printing, Rectangular
+from firecrest.design.case import Fitting, Printing
+from firecrest.design.case_shape import Rectangular
 from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.design.mount import Mount

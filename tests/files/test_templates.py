@@ -12,7 +12,7 @@ from tests.assessment.cabinet.made import drawn, placed
 from firecrest.app.template_pages import templates_pdf
 from firecrest.assessment.cabinet.template import template_of, templates_of
 from firecrest.core.cabinet.templates import pages_of
-from firecrest.design.case import Rectangular
+from firecrest.design.case_shape import Rectangular
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.files.templates import template_dxf, template_svg
 from firecrest.proposals.shaping import SHAPES, with_shape

@@ -260,6 +260,7 @@ def test_everything_can_be_found_and_has_a_stage(slipway):
         "size",
         "power",
         "voice",
+        "cabinet",
     }
     assert "Level of channel mid" in [text for text, *_ in findable(read_demo("headland"))]
 

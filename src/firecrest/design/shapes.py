@@ -10,7 +10,8 @@ from firecrest.core.cabinet.frames import Vector
 from firecrest.core.cabinet.shapes import ball, box, cylinder, prism, stack, taper, vase
 from firecrest.core.cabinet.shapes.polygon import is_convex
 from firecrest.core.cabinet.shapes.shell import Shell
-from firecrest.design.case import Case, Joint
+from firecrest.design.case import Case
+from firecrest.design.case_shape import Joint
 
 SIX = ("front", "back", "left", "right", "top", "bottom")
 ENDS = {"x": ("left", "right"), "y": ("bottom", "top"), "z": ("back", "front")}

@@ -2,7 +2,7 @@
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.core.errors import DesignError, FirecrestError
-from firecrest.design.case import (
+from firecrest.design.case_shape import (
     Cylindrical,
     Layered,
     Outlined,

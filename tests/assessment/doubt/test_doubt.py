@@ -36,11 +36,14 @@ def test_256_draws_are_as_good_as_8192(name):
 
 @pytest.mark.parametrize("name", demo_names())
 def test_ranges_twice_as_wide_make_bands_about_twice_as_wide(name):
-    """From half of the stated ranges to these: wider ones let other limits take over."""
+    """From half of the stated ranges to these: wider ones let other limits take over.
+
+    Least in Headland, where its reach soon ends at what fast air in its port lets be.
+    """
     design = read_demo(name)
     once, twice = (widths(doubt_of(design, times=t, frequency=COARSE)) for t in (0.5, 1.0))
     for key, width in once.items():
-        assert 1.7 < twice[key] / width < 2.3, key
+        assert 1.6 < twice[key] / width < 2.3, key
 
 
 def test_no_range_at_all_leaves_no_band(slipway):

@@ -3,7 +3,8 @@
 from collections.abc import Sequence
 
 from firecrest.core.errors import DesignError
-from firecrest.design.case import Axis, Brace, Feet, Fitting, Printing
+from firecrest.design.case import Brace, Feet, Fitting, Printing
+from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.ids import fresh

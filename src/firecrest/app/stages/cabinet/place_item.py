@@ -36,12 +36,12 @@ class PlaceItem(QAbstractButton):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.SizeAllCursor)
 
-    def show_movable(self, movable: Movable, *, on: bool) -> None:
-        """Stand for a part."""
+    def show_movable(self, movable: Movable, view: str, *, on: bool) -> None:
+        """Stand for a part on the view of that title."""
         if self.movable == movable and self.on == on:
             return
         self.movable, self.on = movable, on
-        self.setAccessibleName(movable.spoken)
+        self.setAccessibleName(f"{movable.spoken}; {view}")
         tip(self, f"{movable.spoken}.\nDrag, or arrows: 1 mm, with Shift 10. Ctrl: no snapping.")
         self.update()
 

@@ -181,7 +181,7 @@ class SheetCanvas(QWidget):
                 item.chosen.connect(self.chosen.emit)
                 self.items[key] = item
                 item.show()
-            item.show_movable(movable, on=movable.path == self._chosen)
+            item.show_movable(movable, view.title, on=movable.path == self._chosen)
             a, b = self._spot(view, movable.low), self._spot(view, movable.high)
             item.setGeometry(grown(QRectF(a, b).normalized().adjusted(-3, -3, 3, 3)))
         smallest = sorted(self.items.values(), key=lambda i: i.width() * i.height(), reverse=True)
