@@ -22,13 +22,12 @@ from firecrest.app.stages.table import STAGES
 from firecrest.app.stages.voice.stage import VoiceStage
 from firecrest.app.start import make_application, make_window
 from firecrest.app.start_page import StartPage
-from firecrest.design.edits.cabinet import moved, printed, without_places
+from firecrest.design.edits.cabinet import moved, printed
 from firecrest.design.edits.presets import keep_as
 from firecrest.design.edits.voice import add_block
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo, read_demo_project
-from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import placed_all
 
 
@@ -169,7 +168,7 @@ def shoot_voice(window: MainWindow, shoot: Callable[[str], None]) -> None:
 
 
 def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
-    """The drawing, a tight spot in the round, pieces and sheets, and a printed tube."""
+    """The drawing, a tight spot, pieces and sheets, and what a print takes."""
     session, stage = window.session, window.stage
     assert isinstance(stage, CabinetStage)
     pack = ("power", "source", "mount")
@@ -184,11 +183,9 @@ def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.show_view("pieces")
     settled(window)
     shoot("cabinet-pieces")
-    session.apply(*with_shape(session.design, "cylinder"))
     session.apply(*printed(session.design, on=True))
-    session.edit(("box", "case", "wall"), 0.006)
-    session.apply("Place everything", placed_all(without_places(session.design)[1]))
-    stage.show_view("solid")
+    session.edit(("box", "case", "shape", "edges"), "all")
+    session.edit(("box", "case", "shape", "follow"), True)
     settled(window)
     shoot("cabinet-print")
     stage.show_view("drawing")

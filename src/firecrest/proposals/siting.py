@@ -176,7 +176,8 @@ def _radiators(design: Design) -> Design:
             panels: tuple[str, ...] = (next((n for n in OUTLETS if n in room), _front(design)),)
         else:
             best = [p for p in pairs if 2 * min(room[p[0]]) >= frame - 0.02]
-            panels = (best or pairs or [(_front(design),)])[0]
+            free = [(name,) for name in room if name not in used]
+            panels = (best or pairs or free or [(_front(design),)])[0]
         mounts: list[Mount] = []
         for n, panel in enumerate(panels):
             count = item.count // len(panels) + (n < item.count % len(panels))

@@ -5,7 +5,7 @@ from firecrest.assessment.cabinet.pieces import Pieces, print_plan
 from firecrest.core.cabinet.cutting import Piece
 from firecrest.core.units import figure
 from firecrest.present.size.facts import Fact
-from firecrest.present.text.units import told
+from firecrest.present.text.units import told, told_sides
 
 COLUMNS = ("Piece", "Pieces", "Size", "Thick", "Each weighs")
 
@@ -30,6 +30,30 @@ def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
         for stock in pieces.stocks
         for p in stock.pieces
     ]
+
+
+PRINTED = ("Piece", "Size", "Layers")
+
+
+def print_rows(drawing: Drawing) -> list[tuple[str, ...]]:
+    """Rows of the pieces of a print, as the bed asks for."""
+    made = print_plan(drawing)
+    if made is None:
+        return []
+    size = [float(s) / n for s, n in zip(drawing.shell.size, made.split, strict=True)]
+    layers = str(round(made.layers / made.pieces))
+    return [
+        (f"Piece {k + 1} of {made.pieces}", told_sides(size), layers) for k in range(made.pieces)
+    ]
+
+
+PRINT_ADVICE = (
+    "Overhangs above 45° from upright need support, or the piece turned.",
+    "Seams: pegs of 6 × 16 mm every 60 mm and two at least, holes 0.2 mm wider, epoxy in a groove "
+    "of 1 × 1 mm. Inserts M3: holes of 4 × 6 mm with two walls more round them. Estimates.",
+    "Sealing: three walls or more and two coats of varnish or epoxy inside; a hollow infill leaks "
+    "through one pinhole. Press a radiator: it must stay in for seconds.",
+)
 
 
 def order_text(pieces: Pieces) -> list[str]:

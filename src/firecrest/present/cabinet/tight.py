@@ -64,16 +64,18 @@ WHY = {
 }
 
 
+def _wanted(spot: Spot) -> str:
+    """What is called for, or that it cannot be at all."""
+    if spot.impossible:
+        return "cannot be"
+    return "" if spot.kind == "knob" else f"of {_mm(spot.wanted)}"
+
+
 def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
     """The tight spots, then how far apart all else is."""
     tight = [s for s in spots if s.tight]
     found = [
-        Fact(
-            spot_text(s),
-            "" if s.kind in ("removable", "knob", "chamber") else f"of {_mm(s.wanted)}",
-            "short" if s.impossible else "close",
-            WHY[s.kind],
-        )
+        Fact(spot_text(s), _wanted(s), "short" if s.impossible else "close", WHY[s.kind])
         for s in tight[:TOLD]
     ]
     if len(tight) > TOLD:
@@ -139,7 +141,8 @@ def _walking(assessment: Assessment, drawing: Drawing) -> list[Fact]:
     margin = min((m for m in (slide, hop) if m is not None), default=None)
     help = (
         f"At the loudest it plays, the worst note from 20 Hz up; on {found.friction}, an estimate. "
-        "Opposed drivers and radiators cancel each other's push."
+        f"Opposed drivers and radiators cancel each other's push. Hung freely it would move by "
+        f"{told(found.walk.travel, 'length', 'mm', 3)} either way."
     )
     if margin is None or margin > 40:
         return [Fact("Stands still", "nothing pushes it", "met", help)]

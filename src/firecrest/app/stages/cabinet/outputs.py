@@ -37,6 +37,7 @@ class Outputs(QWidget):
         box.addWidget(label("Templates at 1:1", "section"))
         self.panel, self.page = CalmCombo(), CalmCombo()
         self.panel.setAccessibleName("Panel of the template")
+        self.panel.setSizeAdjustPolicy(CalmCombo.SizeAdjustPolicy.AdjustToContents)
         self.page.setAccessibleName("Paper of the template")
         self.page.addItems(list(PAGES))
         box.addWidget(labelled("Panel", self.panel))

@@ -21,9 +21,12 @@ from firecrest.design.case import SheetStock
 from firecrest.design.edits.paths import Path
 from firecrest.present.cabinet.cutlist import (
     COLUMNS,
+    PRINT_ADVICE,
+    PRINTED,
     cut_rows,
     order_text,
     print_facts,
+    print_rows,
     sheet_facts,
 )
 
@@ -116,7 +119,8 @@ class PiecesPage(QWidget):
         left = QWidget()
         self._left = QVBoxLayout(left)
         self._left.setContentsMargins(0, 0, 0, 0)
-        self._left.addWidget(label("Cut list", "section"))
+        self._title = label("Cut list", "section")
+        self._left.addWidget(self._title)
         self._table: DataTable | None = None
         self._order = paragraph("")
         self._left.addWidget(self._order)
@@ -128,30 +132,43 @@ class PiecesPage(QWidget):
         row.addWidget(left, 5)
         self.picture, self.facts, self.prints = SheetPicture(), FactRows(), FactRows()
         names = ("width", "height", "kerf", "margin", "batch")
-        fields = numbers(session, *((*SHEET, n) for n in names))
+        self._fields = numbers(session, *((*SHEET, n) for n in names))
         self.outputs = Outputs(session)
-        right = column("Sheets", "", self.picture, self.facts, self.prints, *fields, self.outputs)
+        right = column(
+            "Sheets and prints",
+            "",
+            self.picture,
+            self.facts,
+            self.prints,
+            *self._fields,
+            self.outputs,
+        )
         row.addWidget(scrolled(right), 4)
 
     def refresh(self) -> None:
         """Show the pieces of the present case."""
         drawing = drawing_of(self.session.assessment)
         pieces = pieces_of(drawing)
-        rows = cut_rows(drawing, pieces)
+        printed = drawing.case.printing is not None
+        self._title.setText("Print pieces" if printed else "Cut list")
+        for widget in (self.picture, self.facts, *self._fields):
+            widget.setVisible(not printed)
         if self._table is not None:
             self._left.removeWidget(self._table)
             self._table.deleteLater()
-        self._table = DataTable(Table(COLUMNS, tuple(rows)), "Cut list")
+        self._table = DataTable(self.table(), self._title.text())
         self._left.insertWidget(1, self._table, 1)
-        self._order.setText("\n".join(order_text(pieces)))
+        self._order.setText("\n".join(PRINT_ADVICE if printed else order_text(pieces)))
         self.picture.show_pieces(pieces, drawing.case.sheet)
         self.facts.show_facts(sheet_facts(pieces))
         self.prints.show_facts(print_facts(drawing))
         self.outputs.refresh()
 
     def table(self) -> Table:
-        """The cut list."""
+        """The cut list, or the pieces of a print."""
         drawing = drawing_of(self.session.assessment)
+        if drawing.case.printing is not None:
+            return Table(PRINTED, tuple(print_rows(drawing)))
         return Table(COLUMNS, tuple(cut_rows(drawing, pieces_of(drawing))))
 
     def _save(self) -> None:
