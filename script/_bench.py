@@ -30,6 +30,7 @@ from firecrest.core.memory import keep_freed
 from firecrest.core.parallel import use_all_cores
 from firecrest.core.voice.equaliser import Bounds, equalise
 from firecrest.design.design import Design
+from firecrest.design.edits.cabinet import moved as placed_at
 from firecrest.design.edits.paths import set_number, value_at
 from firecrest.design.edits.voice import add_block as with_voice
 from firecrest.design.project import project_of
@@ -37,6 +38,7 @@ from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.proposals.layouts import with_kind, with_layout
 from firecrest.proposals.placing import put
+from firecrest.proposals.siting import placed_all
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.entry import Entry, made_entry
 from firecrest.shelf.query import matching, of_kind, parse_query
@@ -49,6 +51,7 @@ from _kernel import rate as kernel_rate
 from _understand import first_moves, gaps, understanding
 
 FRAME = 1000 / 60
+PACK, CONE = ("power", "source", "mount"), ("box", "groups", 0, "mounts", 0)
 EMPTY = """
 import sys, time
 from PySide6.QtWidgets import QApplication, QMainWindow
@@ -324,8 +327,38 @@ def voicing() -> None:
     ratio("voice", ms / FRAME)
 
 
+def cabinet() -> None:
+    """A pack and a driver dragged in the drawing of Slipway: distances, ledger, promises follow."""
+    application = make_application()
+    design = placed_all(read_demo("slipway"))
+    window = make_window(design)
+    window.show()
+    window.show_stage("cabinet")
+    for _ in range(20):
+        application.processEvents()
+    slowest = 0.0
+    for what, path in (("pack", PACK), ("driver", CONE)):
+        mount = value_at(design, path)
+        steps = [placed_at(design, path, mount.u + 5e-4 * k, mount.v) for k in range(60)]
+
+        def move(k: int, steps: list[Design] = steps) -> None:
+            window.session.apply("bench", steps[k], fold="bench")
+            application.processEvents()
+
+        timings(move, 10)
+        taken = timings(lambda k, move=move: move(k + 10), 45)  # type: ignore[misc]
+        ms, best = statistics.median(taken), min(taken)
+        print(
+            f"drag of a {what:6} in the drawing  {ms:6.1f} ms a move, {ms / FRAME:4.0%} of a frame "
+            f"(best {best / FRAME:4.0%})"
+        )
+        slowest = max(slowest, ms)
+    ratio("cabinet", slowest / FRAME)
+
+
 PARTS = {
     "voice": voicing,
+    "cabinet": cabinet,
     "edit": edits,
     "drag": drags,
     "vary": varying,

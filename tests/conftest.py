@@ -3,10 +3,14 @@
 import os
 
 import pytest
+from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from firecrest.files.demos import blank_design, read_demo
+
+settings.register_profile("untimed", deadline=None)  # how fast a machine is, is no test
+settings.load_profile("untimed")
 
 
 @pytest.fixture(scope="session")

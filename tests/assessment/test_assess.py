@@ -213,7 +213,7 @@ NUMBERS = st.sampled_from(
 )
 
 
-@settings(deadline=None, max_examples=120)
+@settings(max_examples=120)
 @given(st.lists(st.tuples(NUMBERS, st.floats(0, 1)), min_size=1, max_size=5))
 def test_every_valid_design_is_assessed_without_surprises(edits):
     design = read_demo("slipway")

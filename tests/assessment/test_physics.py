@@ -41,7 +41,7 @@ def test_a_stronger_part_never_lowers_the_ceiling(path, factor):
     assert np.all(weak <= top(SLIPWAY) + 1e-9)
 
 
-@settings(deadline=None, max_examples=20)
+@settings(max_examples=20)
 @given(st.floats(0.02, 1.0), st.floats(0.02, 1.0))
 def test_a_fuller_pack_never_lowers_the_ceiling(a, b):
     low, high = sorted((a, b))

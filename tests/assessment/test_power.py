@@ -87,7 +87,7 @@ def test_louder_takes_more_and_ends_sooner(found):
     assert levels[-1] == pytest.approx(found.acoustic.programme.level)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.integers(2, 6), st.integers(1, 3), st.floats(80, 100), st.floats(0.5, 1.0))
 def test_cold_and_age_never_promise_more(series, parallel, level, health):
     design = read_demo("slipway")

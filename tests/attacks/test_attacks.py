@@ -9,9 +9,9 @@ SEED = 20_26
 
 
 def test_random_designs_give_finite_figures_or_reasons():
-    result = designs.attack(SEED, 40, 20)
+    result = designs.attack(SEED, 15, 300)
     assert result.failed == []
-    assert result.tried >= 15
+    assert result.tried == 15
 
 
 def test_mutated_files_and_texts_give_a_document_or_our_own_error():

@@ -30,6 +30,7 @@ PINT_NAMES = {
     "mAh": "milliampere_hour",
     "h": "hour",
     "°": "degree",
+    "€/kg": "1/kilogram",
 }
 MEASURED = [
     (q.name, u.label)

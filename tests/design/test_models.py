@@ -113,7 +113,7 @@ def leaves(node, path=()):
             yield from leaves(value, here)
 
 
-@settings(deadline=None, max_examples=150)
+@settings(max_examples=150)
 @given(data=st.data())
 def test_any_mutation_is_read_or_refused_by_our_own_error(slipway, data):
     wrong = body(slipway)

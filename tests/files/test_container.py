@@ -259,9 +259,7 @@ def test_newer_designs_are_refused_with_what_to_do(tmp_path, slipway):
         read_document(path)
 
 
-@settings(
-    deadline=None, max_examples=80, suppress_health_check=[HealthCheck.function_scoped_fixture]
-)
+@settings(max_examples=80, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(st.data())
 def test_any_mutation_gives_a_document_or_our_own_error(file, data):
     original = bytearray(file.read_bytes())

@@ -63,7 +63,7 @@ def test_openings_in_one_place_are_refused_with_their_names():
         shell_meshes(drawn(wrong)[1])
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(
     st.floats(0.28, 0.4),
     st.floats(0.2, 0.3),

@@ -49,7 +49,7 @@ def test_another_kind_holds_the_air_and_its_own_tuning(demo, kind):
 BREAKWATER = read_demo("breakwater")
 
 
-@settings(deadline=None, max_examples=30)
+@settings(max_examples=30)
 @given(air=st.lists(st.floats(1e-3, 0.02), min_size=3, max_size=3))
 def test_every_chamber_gets_the_air_it_was_given(air):
     made = with_volumes(BREAKWATER, dict(enumerate(air)))

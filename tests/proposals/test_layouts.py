@@ -190,7 +190,7 @@ def test_a_batch_says_what_one_by_one_says(name):
         assert figures.loudness == pytest.approx(loudness, abs=1e-9)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(
     st.sampled_from(demo_names()),
     st.floats(0.8, 1.6),

@@ -68,6 +68,11 @@ def loose_paths(design: Design) -> list[Path]:
     return found + [p for p in _inner_paths(design) if p not in found]
 
 
+def resited(design: Design, path: Path) -> Design:
+    """The thing at ``path`` (a mount, or the mounts of equal ports) where it has most room."""
+    return _best(design, path)
+
+
 def flats(design: Design) -> dict[str, tuple[float, float]]:
     """Half the inner size of each flat panel along its own u and v, m."""
     shell = Drawing(design.box.case, cabinet_of(design), UNSEEN).shell

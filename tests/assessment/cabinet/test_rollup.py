@@ -51,7 +51,7 @@ def test_a_demo_says_the_same_with_its_ledger_summed_by_hand():
     assert float(rolled.air[0]) == pytest.approx(net)
 
 
-@settings(max_examples=10, deadline=None)
+@settings(max_examples=10)
 @given(st.floats(0.16, 0.4), st.floats(0.008, 0.02))
 def test_columns_of_drawn_cases_equal_single_ones(depth, wall):
     design = placed()

@@ -82,7 +82,7 @@ def test_a_port_that_ends_before_a_board_is_short_of_a_bore():
     assert spots(longer, "port end")[0].wanted == pytest.approx(0.0586, abs=2e-3)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.floats(-0.16, 0.16), st.floats(-0.09, 0.09), st.sampled_from([0.0, np.pi / 2]))
 def test_no_fit_is_told_that_points_of_the_solids_contradict(u, v, rot):
     """A pack anywhere on the back: points of it in a cone, or outside, mean a conflict."""

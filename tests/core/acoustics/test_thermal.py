@@ -45,7 +45,7 @@ def test_rated_power_heats_a_usual_coil_as_stated():
 
 
 @given(*[st.floats(0.1, 20.0)] * 2, st.floats(0.2, 50.0), st.floats(20.0, 5000.0))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_a_coil_warms_from_nothing_and_never_past_its_end(coil, motor, small, large):
     thermal = Thermal(coil, motor, small, large)
     found = [rise_per_watt(thermal, t) for t in (0.0, 1e-6 * small, 1.0, 60.0, PLAYED, 1e9)]

@@ -30,7 +30,7 @@ def test_the_nearest_points_are_on_both_solids():
 PLACE = st.tuples(st.floats(-0.1, 0.1), st.floats(-0.1, 0.1), st.floats(0, 6.3))
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 @given(PLACE, PLACE, st.floats(0.02, 0.06), st.floats(0.01, 0.03))
 def test_a_distance_is_proved_from_both_sides(first, second, r, end):
     """Points of both are so far apart, and a slab so wide lies between them: none is nearer."""
@@ -46,7 +46,7 @@ def test_a_distance_is_proved_from_both_sides(first, second, r, end):
     assert np.min(cone @ way) - np.max(block @ way) == pytest.approx(found.gap, abs=1e-6)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(-0.05, 0.05), st.floats(-0.05, 0.05), st.floats(0.0, 0.06))
 def test_solids_meet_where_a_point_is_in_both(x, y, deep):
     at = frame("front", (0.0, 0.0, 0.0), 0.012)

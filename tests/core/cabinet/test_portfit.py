@@ -33,7 +33,7 @@ def test_too_thick_a_port_is_called_narrow():
     assert port_fit(Duct(0.1, 0.06, 0.066, 0.066, count=3), SPACE, 0).narrow
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(0.01, 0.09), st.floats(0.01, 1.5), st.integers(0, 6))
 def test_a_port_that_needs_n_bends_fits_with_n_and_not_with_fewer(bore, length, bends):
     duct = Duct(length, bore, bore + 0.006, bore + 0.006)

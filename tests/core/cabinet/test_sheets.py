@@ -16,7 +16,7 @@ PIECES = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(PIECES)
 def test_pieces_lie_within_the_margin_with_the_kerf_between_them(sizes):
     pieces = [Piece(str(k), a, b, 0.012, n) for k, (a, b, n) in enumerate(sizes)]

@@ -107,7 +107,7 @@ def test_two_coils_on_two_outputs_add_their_forces():
 ELEMENTS = st.tuples(st.floats(0.05, 8), st.floats(1e-5, 5e-3), st.sampled_from([None, 1e-5, 2e-4]))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.data())
 def test_power_goes_in_where_it_is_lost_in_any_wired_box(data):
     """Input at the outputs = losses in wire, coils, suspensions, leaks, ports; to 1e-9."""

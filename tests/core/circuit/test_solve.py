@@ -212,7 +212,7 @@ def test_a_batch_equals_its_designs_one_by_one():
         np.testing.assert_allclose(together.current[0][0, k], alone.current[0][0], rtol=1e-12)
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(
     st.floats(0.3, 200),
     st.floats(0, 1e-4),
@@ -324,7 +324,7 @@ def test_slowing_everything_down_shifts_the_curve_and_nothing_else():
         np.testing.assert_allclose(slow.radiated, fast.radiated, rtol=1e-9)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(st.data())
 def test_reciprocity_holds_in_any_box_of_two_channels(data):
     """What a volt on one channel does to the current of the other is the same both ways."""

@@ -48,7 +48,7 @@ def last_that(holds, top=1e4):
 VOLTS, OHMS, OTHER = st.floats(8, 30), st.floats(0.0, 1.5), st.floats(0, 8)
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(VOLTS, OHMS, OTHER, st.booleans(), st.floats(0, 0.1), st.booleans())
 def test_swing_limit_is_where_the_definition_is_first_violated(volts, ohms, other, two, loss, more):
     """Of a board on the bus, alone or with another one behind a converter."""
@@ -79,7 +79,7 @@ def test_a_soft_pack_is_blamed_and_a_stiff_one_is_not():
     assert not swing_limit(bus_of(Source(18.0, 0.01), boards, 1.0), boards, 0)[1].any()
 
 
-@settings(deadline=None, max_examples=60)
+@settings(max_examples=60)
 @given(st.floats(10, 30), st.floats(0.01, 1.0), st.floats(0, 5), st.floats(0.5, 10), st.booleans())
 def test_mean_current_limit_is_met_exactly(volts, ohms, other, amperes, behind):
     boards = alone(board(), Converter(24.0, 0.9) if behind else None)
@@ -106,7 +106,7 @@ def test_a_converter_hides_the_sag_but_not_the_collapse():
     assert taken == pytest.approx(7.4**2 / (4 * 0.2))
 
 
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 @given(VOLTS, OHMS, OTHER, st.floats(0.5, 8), st.floats(0, 1))
 def test_a_converters_input_current_is_its_own_at_the_voltage_there(
     volts, ohms, other, amperes, idle

@@ -36,7 +36,7 @@ def test_a_claim_comes_back_clean():
         assert found.limit == "swing"
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(12.0, 40.0), st.floats(0.0, 0.3), st.sampled_from([2.0, 4.0, 8.0]))
 def test_half_the_supply_gives_a_quarter_or_less(volts, ohms, load):
     free = replace(MODEL, current_limit=np.inf)
@@ -62,7 +62,7 @@ chains = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=2000, deadline=None)
+@settings(max_examples=2000)
 @given(chains)
 def test_no_chain_gives_more_than_its_source(c):
     """Clean watts of all channels never exceed volts x amperes of the source, nor its Voc^2/4R."""

@@ -10,7 +10,7 @@ from firecrest.core.measurement.impedance import FIGURES, fitted, impedance
 F = np.geomspace(10, 20e3, 300)
 
 
-@settings(deadline=None, max_examples=40)
+@settings(max_examples=40)
 @given(
     st.floats(2.5, 8),
     st.floats(25, 900),

@@ -35,14 +35,14 @@ def test_between_and_beyond_the_points_of_the_table():
 
 
 @given(st.sampled_from(sorted(USUAL)), TEMPERATURES, TEMPERATURES, st.floats(0.3, 1.0))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_the_cold_never_plays_longer_than_the_warm(chemistry, one, other, health):
     cold, warm = (_hours(chemistry, t, health) for t in sorted((one, other)))
     assert cold <= warm * (1 + 1e-9)
 
 
 @given(TEMPERATURES, st.floats(0.3, 1.0), st.floats(0.3, 1.0))
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 def test_the_old_never_play_longer_than_the_new(temperature, one, other):
     old, new = (_hours("lithium ion", temperature, s) for s in sorted((one, other)))
     assert old <= new * (1 + 1e-9)

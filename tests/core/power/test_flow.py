@@ -23,7 +23,7 @@ def played(drive, boards, counts, loads):
     return Played(boards, counts, draw.of(PROGRAMME), drive, loads)
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(
     st.floats(0.0, 3.0),
     st.floats(15.0, 30.0),

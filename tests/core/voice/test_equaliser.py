@@ -35,7 +35,7 @@ def test_bands_that_made_the_error_are_taken_back():
     assert found.done == 1.0
 
 
-@settings(deadline=None, max_examples=12)
+@settings(max_examples=12)
 @given(st.integers(0, 100), st.floats(0, 3), st.booleans())
 def test_bounds_hold_and_nothing_gets_worse(seed, room, hole):
     random = np.random.default_rng(seed)

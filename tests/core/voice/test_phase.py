@@ -48,7 +48,7 @@ def test_twenty_systems_of_minimum_phase_within_a_degree(seed):
     assert np.max(np.abs(apart[INSIDE])) < 1.0
 
 
-@settings(deadline=None, max_examples=20)
+@settings(max_examples=20)
 @given(st.integers(0, 40), st.floats(-3e-4, 3e-4), st.booleans())
 def test_an_arrival_and_its_polarity_are_found_again(seed, delay, turned):
     pressure, tails = made(seed)

@@ -169,7 +169,7 @@ def _edges(drawing: Drawing) -> Iterator[Spot]:
     shape = drawing.case.shape
     rounding = shape.radius if shape.kind == "box" and shape.edges != "square" else 0.0
     for s in drawing.sited:
-        cut, frame = margins(s.part, s.at, drawing.shell, rounding)
+        cut, frame = _margins(s.part, s.at, drawing.shell, rounding)
         at = _point(s.at.o)
         name = (s.part.name, s.part.mount.panel)
         if cut < SEEN:
@@ -178,12 +178,22 @@ def _edges(drawing: Drawing) -> Iterator[Spot]:
             yield Spot("frame edge", name, frame, EDGE, at, (s.path,), frame < -1e-6)
 
 
+@lru_cache(KEPT_GAPS)
+def _margins(part: core.Part, at: Frame, shell: Shell, rounding: float) -> tuple[float, float]:
+    return margins(part, at, shell, rounding)
+
+
+@lru_cache(KEPT_GAPS)
+def _frames_apart(one: tuple[core.Part, Frame], other: tuple[core.Part, Frame]) -> float:
+    return frames_apart(one, other)
+
+
 def _frames(drawing: Drawing) -> Iterator[Spot]:
     """Frames side by side on one panel."""
     for one, other in combinations(drawing.sited, 2):
         if one.part.mount.panel != other.part.mount.panel:
             continue
-        gap = frames_apart((one.part, one.at), (other.part, other.at))
+        gap = _frames_apart((one.part, one.at), (other.part, other.at))
         if gap < SEEN:
             at = _point([(a + b) / 2 for a, b in zip(one.at.o, other.at.o, strict=True)])
             names, paths = (one.part.name, other.part.name), (one.path, other.path)

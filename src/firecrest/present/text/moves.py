@@ -95,6 +95,9 @@ TITLES: Mapping[str, Words] = {
     "high-pass move": lambda corner: f"Add a high-pass at {figure(corner, 1)} Hz",
     "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
     "part": lambda part: f"Fit {part}",
+    "clear": lambda part: f"Move {part} to where it has room",
+    "higher feet": lambda height: f"Feet of {told(height, 'length', 'mm', 0)}",
+    "brace": lambda panel: f"Brace the {panel}",
     "guarded": lambda: "Fit a protection board",
     "board at cells": lambda amperes: f"Let the protection board open at {amperes:g} A",
     "gentle charger": lambda amperes: f"Charge with {amperes:g} A at most",
@@ -129,6 +132,9 @@ def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
 
 
 DETAILS: Mapping[str, Words] = {
+    "clear": lambda part: "The place with most room to walls and to all else.",
+    "higher feet": lambda height: "What fires down needs its own area round the gap.",
+    "brace": lambda panel: "It rings in the band it plays; at two fifths of its length.",
     "guarded": lambda: "It opens before the cells are driven too low, too high, or too hard.",
     "board at cells": lambda amperes: "No more than the cells bear.",
     "gentle charger": lambda amperes: "No more than the cells bear while charging.",

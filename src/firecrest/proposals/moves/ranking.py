@@ -26,6 +26,7 @@ from firecrest.proposals.moves.balance import balance
 from firecrest.proposals.moves.boost import boost
 from firecrest.proposals.moves.cells import cells
 from firecrest.proposals.moves.chamber import chamber
+from firecrest.proposals.moves.clear import clear
 from firecrest.proposals.moves.count import count
 from firecrest.proposals.moves.drivers import second, wiring
 from firecrest.proposals.moves.feeding import guard, stronger, wires
@@ -44,13 +45,13 @@ from firecrest.proposals.moves.port import port
 from firecrest.proposals.moves.tuning import tuning
 
 KINDS: tuple[Kind, ...] = (
-    guard, high_pass, tuning, mass, air, port, turn, balance, line_up, chamber, boost, limiter,
-    count, radiators, cells, stronger, supplies, wires, panels, fill, opening, wiring, second,
-    drivers, amplifiers, cell_kinds, place, less,
+    guard, clear, high_pass, tuning, mass, air, port, turn, balance, line_up, chamber, boost,
+    limiter, count, radiators, cells, stronger, supplies, wires, panels, fill, opening, wiring,
+    second, drivers, amplifiers, cell_kinds, place, less,
 )  # fmt: skip
 CULTIVATED = (
-    "guard", "high-pass", "turn", "balance", "line up", "chamber", "port", "limiter", "wire",
-    "fuse",
+    "guard", "clear", "high-pass", "turn", "balance", "line up", "chamber", "port", "limiter",
+    "wire", "fuse",
 )  # fmt: skip
 """Kinds that mend something that is told beside the promises: offered although none moves."""
 SAFER = "guard"

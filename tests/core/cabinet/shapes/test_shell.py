@@ -30,7 +30,7 @@ def _made(length, height, depth, t):
     ]  # fmt: skip
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(SIDE, SIDE, SIDE, SIX, st.integers(0, 99))
 def test_the_inside_is_what_all_walls_leave(length, height, depth, t, seed):
     """Points drawn over the inner reach: the share with all gaps positive is the volume's."""
@@ -49,7 +49,7 @@ def test_the_inside_is_what_all_walls_leave(length, height, depth, t, seed):
             assert middle == pytest.approx(np.array(shell.inside.centre, float), abs=0.006)
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=15)
 @given(SIDE, SIDE, SIDE, SIX)
 def test_columns_of_designs_have_the_volumes_of_each(length, height, depth, t):
     one, other = (_made(s * length, s * height, s * depth, t) for s in (1.0, 1.3))
@@ -79,7 +79,7 @@ JOINTS = [
 
 
 @pytest.mark.parametrize("joints", JOINTS)
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(SIDE, SIDE, SIDE, SIX)
 def test_every_cut_list_fills_its_case_exactly(joints, length, height, depth, t):
     made = box.Box(length, height, depth, t, *joints)

@@ -1,0 +1,104 @@
+"""What clears a tight spot: a board, pack or port moved where it has room, feet made higher, a
+panel that rings in the bass braced.
+"""
+
+from collections.abc import Iterator
+from math import ceil
+
+from firecrest.assessment.assess import assess
+from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
+from firecrest.assessment.cabinet.spots import Spot, spots_of
+from firecrest.core.errors import DesignError
+from firecrest.core.note import note
+from firecrest.design.box import Port
+from firecrest.design.case import Brace, Feet
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path, rebuilt, replace_at
+from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
+from firecrest.proposals.siting import resited
+
+CASE: Path = ("box", "case")
+OFF_MIDDLE = 0.4
+"""Where a brace parts a panel, as a share of its longer side: not the middle. An estimate."""
+WINDOW = 0.55
+
+
+def clear(scene: Scene) -> Iterator[Proposal]:
+    """One move for each part that is too near, and one for feet and braces."""
+    if not scene.assessment.cabinet.placed:
+        return
+    drawing = drawing_of(scene.assessment)
+    tight = [s for s in spots_of(drawing) if s.tight]
+    seen: set[Path] = set()
+    for spot in tight:
+        for path in spot.paths:
+            own = path[:-1] if path[-2] == "mounts" else path
+            if own in seen or not _moves(scene.design, own):
+                continue
+            seen.add(own)
+            name = _name(drawing, path)
+            title = note("clear", part=name)
+            yield from attempt("clear", title, (*path, "u"), _moved, scene.design, own, spot)
+    for spot in tight:
+        if spot.kind == "ground":
+            height = ceil(1e3 * spot.wanted) / 1e3
+            title = note("higher feet", height=height)
+            path = (*CASE, "feet", "height")
+            yield from attempt("clear", title, path, _footed, scene.design, height)
+            break
+    yield from _braced(scene, drawing)
+
+
+def _moves(design: Design, path: Path) -> bool:
+    """Whether a thing can go elsewhere unheard: what is inside, and ports."""
+    if path[:2] == ("box", "openings"):
+        return isinstance(design.box.openings[int(path[2])], Port)
+    return path[0] == "power"
+
+
+def _name(drawing: Drawing, path: Path) -> str:
+    return next(s.part.name for s in drawing.sited if s.path == path)
+
+
+def _moved(design: Design, path: Path, spot: Spot) -> Design:
+    """The thing where it has most room; DesignError where that is no better."""
+    made = resited(design, path)
+    before, after = (_impossible(d) for d in (design, made))
+    if made == design or after >= before:
+        raise DesignError("It has no better place.")
+    return made
+
+
+def _impossible(design: Design) -> tuple[int, int]:
+    """How many spots cannot be, and how many are tight."""
+    spots = spots_of(drawing_of(assess(design)))
+    return sum(s.impossible for s in spots), sum(s.tight for s in spots)
+
+
+def _footed(design: Design, height: float) -> Design:
+    feet = design.box.case.feet or Feet()
+    return replace_at(design, (*CASE, "feet"), rebuilt(feet, height=height))
+
+
+def _braced(scene: Scene, drawing: Drawing) -> Iterator[Proposal]:
+    """A windowed brace across the longest way, where a panel rings in the band it plays."""
+    ringing = [n for n, r in drawing.resonances.items() if r.flag == "in the band"]
+    if not ringing or scene.design.box.case.shape.kind != "box":
+        return
+    low_corner, high_corner = drawing.shell.low, drawing.shell.high
+    inner = [float(h) - float(lo) for lo, h in zip(low_corner, high_corner, strict=True)]
+    axis = "x" if inner[0] >= inner[1] else "y"
+    low, size = float(drawing.shell.low["xyz".index(axis)]), inner["xyz".index(axis)]
+    a, b = (inner[2], inner[1]) if axis == "x" else (inner[0], inner[2])
+    brace = Brace(
+        axis="x" if axis == "x" else "y",
+        at=round(low + OFF_MIDDLE * size, 4),
+        window_a=round(WINDOW * a, 3),
+        window_b=round(WINDOW * b, 3),
+    )
+    braces = (*scene.design.box.case.braces, brace)
+    title = note("brace", panel=ringing[0])
+    yield from attempt(
+        "clear", title, (*CASE, "braces", len(braces) - 1, "at"), replace_at, scene.design,
+        (*CASE, "braces"), braces,
+    )  # fmt: skip
