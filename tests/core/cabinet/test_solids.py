@@ -28,9 +28,10 @@ def test_a_quarter_turn_ends_to_the_side_and_looks_there():
     assert len(tube(path, 0.01)) == len(path) - 1
 
 
-def test_a_solid_lies_within_the_balls_round_it():
+def test_a_solid_lies_within_the_boxes_and_the_ball_round_it():
     made = solid([prism(FRONT, Rectangle(0.1, 0.05), 0.0, 0.02), brick((0, 0, 0), (0.1, 0.1, 0.1))])
-    for piece, (middle, reach) in zip(made.pieces, made.balls, strict=True):
+    for piece, low, high in zip(made.pieces, made.lows, made.highs, strict=True):
         points = piece.reshape(-1, 3)
-        assert np.linalg.norm(points - middle, axis=1).max() <= reach + 1e-12
+        assert (points >= low).all()
+        assert (points <= high).all()
         assert np.linalg.norm(points - made.middle, axis=1).max() <= made.reach + 1e-12

@@ -3,12 +3,14 @@
 import dataclasses
 
 import pytest
+from tests.assessment.cabinet.made import placed
 from tests.reference.designs import system_design
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.verdicts import Promise
 from firecrest.core.limits.elements import Limit
 from firecrest.core.note import note
+from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.paths import replace_at
 from firecrest.present.frame.meters import TOOLTIPS, meter
 from firecrest.present.frame.rail import STAGES, rail
@@ -158,3 +160,13 @@ def test_places_and_materials_are_all_worded(slipway):
 def test_what_ends_the_play_is_said_as_one_would():
     assert ending("protection board") == "the protection board ends it"
     assert ending("empty") == "then it is empty"
+
+
+@pytest.mark.parametrize(
+    ("u", "mark", "fact"),
+    [(0.0, "met", "fits"), (-0.076, "close", "1 tight"), (-0.09, "short", "1 impossible")],
+)
+def test_the_rail_counts_what_is_tight_in_the_cabinet(u, mark, fact):
+    design = moved(placed(), ("power", "source", "mount"), u, 0.0)
+    row = next(r for r in rail(assess(design)) if r.key == "cabinet")
+    assert (row.mark, row.fact) == (mark, fact)

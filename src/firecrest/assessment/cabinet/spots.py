@@ -9,7 +9,8 @@ from functools import lru_cache
 from itertools import combinations
 from typing import Literal
 
-from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
 from firecrest.assessment.cabinet.rollup import slab_of, slab_owners
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import (
@@ -79,6 +80,11 @@ def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
         *_chambers(drawing),
     ]
     return tuple(sorted(found, key=lambda s: (not s.impossible, s.gap - s.wanted)))
+
+
+def spots_in(assessment: Assessment) -> tuple[Spot, ...]:
+    """The same of an assessed design, remembered while neither case nor places change."""
+    return assessment.memo(spots_of, drawing_of(assessment))
 
 
 def _point(at: object) -> tuple[float, float, float]:

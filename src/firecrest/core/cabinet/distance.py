@@ -158,7 +158,7 @@ def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
         return None
     best: Nearest | None = None
     for least, i, j in _pairs(a, b):
-        if best is not None and least >= best.gap:
+        if least > within if best is None else least >= best.gap:
             break
         found = nearest(a.pieces[i].reshape(-1, 3), b.pieces[j].reshape(-1, 3))
         if best is None or found.gap < best.gap:
@@ -167,9 +167,7 @@ def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
 
 
 def _pairs(a: Solid, b: Solid) -> list[tuple[float, int, int]]:
-    """Pairs of pieces with the least that they can be apart by the balls round them."""
-    found = []
-    for i, (p, r) in enumerate(a.balls):
-        for j, (q, s) in enumerate(b.balls):
-            found.append((float(np.sqrt(np.sum((p - q) ** 2))) - r - s, i, j))
-    return sorted(found)
+    """Pairs of pieces with the least that they can be apart, by the boxes round them."""
+    lows = np.maximum(a.lows[:, None] - b.highs, b.lows - a.highs[:, None])
+    least = np.sqrt(np.sum(np.maximum(lows, 0.0) ** 2, axis=2))
+    return sorted((float(least[i, j]), i, j) for i, j in np.ndindex(least.shape))

@@ -25,14 +25,16 @@ class Solid:
     pieces: tuple[Real, ...]
     middle: Real
     reach: float
-    balls: tuple[tuple[Real, float], ...]
-    """A ball round each piece."""
+    lows: Real
+    highs: Real
+    """Corners (pieces, 3) of a box round each piece."""
 
 
 def solid(pieces: list[Real]) -> Solid:
     """Of convex pieces."""
     flat = [piece.reshape(-1, 3) for piece in pieces]
-    return Solid(tuple(pieces), *_ball(np.concatenate(flat)), tuple(_ball(f) for f in flat))
+    lows, highs = (np.array([end(f, axis=0) for f in flat]) for end in (np.min, np.max))
+    return Solid(tuple(pieces), *_ball(np.concatenate(flat)), lows, highs)
 
 
 def _ball(points: Real) -> tuple[Real, float]:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.power.dangers import dangers
 from firecrest.assessment.verdicts import WALL
 from firecrest.design.box import RadiatorSet, placed
@@ -93,10 +94,15 @@ def _power(a: Assessment) -> tuple[str, str]:
 
 
 def _cabinet(a: Assessment) -> tuple[str, str]:
-    """Whether everything has a place; what is tight is told on the stage itself."""
+    """Whether everything has a place and room; what is tight is told on the stage itself."""
     size = a.promise("size")
     if not a.cabinet.placed:
         return "half", "nothing placed"
+    tight = [spot.impossible for spot in spots_in(a) if spot.tight]
+    if any(tight):
+        return "short", f"{sum(tight)} impossible"
+    if tight:
+        return "close", f"{len(tight)} tight"
     if size.margin is None:
         return "met", f"{words.told_mass(a)}"
     return mark_of(size), words.margin_text(size, a.design)

@@ -7,7 +7,7 @@ from math import ceil
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
-from firecrest.assessment.cabinet.spots import Spot, spots_of
+from firecrest.assessment.cabinet.spots import Spot, spots_in
 from firecrest.core.errors import DesignError
 from firecrest.core.note import note
 from firecrest.design.box import Port
@@ -28,7 +28,7 @@ def clear(scene: Scene) -> Iterator[Proposal]:
     if not scene.assessment.cabinet.placed:
         return
     drawing = drawing_of(scene.assessment)
-    tight = [s for s in spots_of(drawing) if s.tight]
+    tight = [s for s in spots_in(scene.assessment) if s.tight]
     seen: set[Path] = set()
     for spot in tight:
         for path in spot.paths:
@@ -71,7 +71,7 @@ def _moved(design: Design, path: Path, spot: Spot) -> Design:
 
 def _impossible(design: Design) -> tuple[int, int]:
     """How many spots cannot be, and how many are tight."""
-    spots = spots_of(drawing_of(assess(design)))
+    spots = spots_in(assess(design))
     return sum(s.impossible for s in spots), sum(s.tight for s in spots)
 
 

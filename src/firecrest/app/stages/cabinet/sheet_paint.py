@@ -64,26 +64,27 @@ def paint_heavy(p: QPainter, at: QPointF) -> None:
     p.drawPie(box, 180 * 16, 90 * 16)
 
 
+FILLS = {
+    "panel": "wood",
+    "wall": "wood",
+    "air": "field",
+    "frame": "frame",
+    "basket": "basket",
+    "cone": "cone",
+    "dust": "frame",
+    "cell": "field",
+    "port": "tray",
+    "hole": "stripe",
+    "cup": "ink2",
+    "brace": "wood",
+    "foot": "ink2",
+}
+TINTED = {"board": "upright", "pack": "level"}
+
+
 def fill_of(style: str) -> QColor:
     """The colour of a thing."""
-    fills: dict[str, QColor] = {
-        "panel": colour("wood"),
-        "wall": colour("wood"),
-        "air": colour("field"),
-        "frame": colour("frame"),
-        "basket": colour("basket"),
-        "cone": colour("cone"),
-        "dust": colour("frame"),
-        "board": _tint("upright"),
-        "pack": _tint("level"),
-        "cell": colour("field"),
-        "port": colour("tray"),
-        "hole": colour("stripe"),
-        "cup": colour("ink2"),
-        "brace": colour("wood"),
-        "foot": colour("ink2"),
-    }
-    return fills[style]
+    return _tint(TINTED[style]) if style in TINTED else colour(FILLS[style])
 
 
 def paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:

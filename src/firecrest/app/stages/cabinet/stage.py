@@ -22,7 +22,7 @@ from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.pages import Pages
 from firecrest.app.widgets.plain import label, tip
 from firecrest.assessment.cabinet.drawing import drawing_of, drawing_of_design
-from firecrest.assessment.cabinet.spots import spots_of
+from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.design.design import Design
 from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import Path
@@ -193,7 +193,7 @@ class CabinetStage(Stage):
         placed = a.cabinet.placed
         if not placed:
             drawing = drawing_of_design(faced(a.design))
-        spots = spots_of(drawing) if placed else ()
+        spots = spots_in(a) if placed else ()
         views = sheet_views(a, drawing, spots)
         self.sheet.show_views(views, drawing, self.selected, placed=placed)
         self.sheet.show_card(card_facts(drawing, spots) if placed else [UNPLACED_FACT])
@@ -201,7 +201,7 @@ class CabinetStage(Stage):
     def _refresh_facts(self) -> None:
         a = self.session.assessment
         drawing = drawing_of(a)
-        self.tight.show_facts(tight_facts(spots_of(drawing)))
+        self.tight.show_facts(tight_facts(spots_in(a)))
         self.balance.show_facts(balance_facts(a, drawing))
         self.panels.show_facts(panel_facts(drawing))
 
