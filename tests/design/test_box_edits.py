@@ -7,6 +7,8 @@ import pytest
 from firecrest.core.acoustics.losses import DAMPING, TIGHTNESS
 from firecrest.core.errors import DesignError
 from firecrest.design.edits import box as edits
+from firecrest.design.edits.cabinet import printed
+from firecrest.design.edits.case import with_material
 from firecrest.design.edits.paths import set_number
 from firecrest.design.project import project_of
 from firecrest.design.text import project_from_json, project_to_json
@@ -56,3 +58,13 @@ def test_whole_washers(slipway):
     label, made = edits.whole_washers(made, 0)
     assert label == "5 washers each"
     assert made.box.openings[0].added_mass == pytest.approx(0.031)
+
+
+def test_a_print_is_of_filament_and_a_case_of_sheets_is_not(slipway):
+    _, made = printed(slipway, on=True)
+    assert made.box.case.density == 1240
+    _, petg = with_material(slipway, "PETG print")
+    assert printed(petg, on=True)[1].box.case.density == 1270
+    _, back = printed(made, on=False)
+    assert (back.box.case.printing, back.box.case.density) == (None, 680)
+    assert printed(slipway, on=False)[1].box.case == slipway.box.case

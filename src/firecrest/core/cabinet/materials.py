@@ -39,6 +39,7 @@ MATERIALS = {
     "PETG print": Material(2.0e9, 1270.0, 0.38),
     "wood-filled PLA print": Material(2.6e9, 1150.0, 0.35),
 }
+FILAMENTS = ("solid PLA print", "PETG print", "wood-filled PLA print")
 
 
 def material_share(infill: Infill | None, t: Number) -> Number:

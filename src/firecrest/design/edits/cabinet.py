@@ -2,10 +2,12 @@
 
 from collections.abc import Sequence
 
+from firecrest.core.cabinet.materials import FILAMENTS, MATERIALS
 from firecrest.core.errors import DesignError
 from firecrest.design.case import Brace, Feet, Fitting, Printing
 from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
+from firecrest.design.edits.case import material_in_force, with_material
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.ids import fresh
 from firecrest.design.mount import Mount
@@ -147,8 +149,12 @@ def remove_fitting(design: Design, place: int) -> tuple[str, Design]:
 
 
 def printed(design: Design, *, on: bool) -> tuple[str, Design]:
-    """(label, design) of a printed case, or of sheets."""
+    """(label, design) of a printed case, or of sheets, of a material that can be so made."""
     label = "Print the case" if on else "Make the case of sheets"
+    place = material_in_force(design)
+    filament = place is not None and list(MATERIALS)[place] in FILAMENTS
+    if filament != on:
+        _, design = with_material(design, FILAMENTS[0] if on else next(iter(MATERIALS)))
     return label, replace_at(design, (*CASE, "printing"), Printing() if on else None)
 
 

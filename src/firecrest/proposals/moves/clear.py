@@ -7,7 +7,7 @@ from math import ceil
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
-from firecrest.assessment.cabinet.spots import Spot, spots_in
+from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.core.errors import DesignError
 from firecrest.core.note import note
 from firecrest.design.box import Port
@@ -24,7 +24,7 @@ WINDOW = 0.55
 
 
 def clear(scene: Scene) -> Iterator[Proposal]:
-    """One move for each part that is too near, and one for feet and braces."""
+    """One move for each part that is too near ("room" where it cannot be), one for feet, braces."""
     if not scene.assessment.cabinet.placed:
         return
     drawing = drawing_of(scene.assessment)
@@ -38,7 +38,8 @@ def clear(scene: Scene) -> Iterator[Proposal]:
             seen.add(own)
             name = _name(drawing, path)
             title = note("clear", part=name)
-            yield from attempt("clear", title, (*path, "u"), _moved, scene.design, own, spot)
+            kind = "room" if spot.impossible else "clear"
+            yield from attempt(kind, title, (*path, "u"), _moved, scene.design, own)
     for spot in tight:
         if spot.kind == "ground":
             height = ceil(1e3 * spot.wanted) / 1e3
@@ -60,7 +61,7 @@ def _name(drawing: Drawing, path: Path) -> str:
     return next(s.part.name for s in drawing.sited if s.path == path)
 
 
-def _moved(design: Design, path: Path, spot: Spot) -> Design:
+def _moved(design: Design, path: Path) -> Design:
     """The thing where it has most room; DesignError where that is no better."""
     made = resited(design, path)
     before, after = (_impossible(d) for d in (design, made))

@@ -50,12 +50,12 @@ KINDS: tuple[Kind, ...] = (
     second, drivers, amplifiers, cell_kinds, place, less,
 )  # fmt: skip
 CULTIVATED = (
-    "guard", "clear", "high-pass", "turn", "balance", "line up", "chamber", "port", "limiter",
-    "wire", "fuse",
+    "guard", "room", "clear", "high-pass", "turn", "balance", "line up", "chamber", "port",
+    "limiter", "wire", "fuse",
 )  # fmt: skip
 """Kinds that mend something that is told beside the promises: offered although none moves."""
-SAFER = "guard"
-"""Kind of moves that end a danger: before all others, whatever they cost."""
+FIRST = ("guard", "room")
+"""Kinds that end a danger, and what cannot be built: before all others, whatever they cost."""
 TIERS = (0.8, 0.3)
 """Shares of the most that any move brings which part the best, the good and the others."""
 WORTH = 0.05
@@ -184,7 +184,7 @@ def ordered(found: Sequence[Offered]) -> list[Offered]:
         mends = o.proposal.kind in CULTIVATED and o.gain <= WORTH
         worthy = -inf if o.uses <= 0 else -o.gain / o.uses
         return (
-            float(o.proposal.kind != SAFER),
+            float(FIRST.index(o.proposal.kind) if o.proposal.kind in FIRST else len(FIRST)),
             float(bool(o.breaks)),
             float(o.proposal.asks_less),
             float(mends),
