@@ -35,6 +35,13 @@ def test_a_pack_in_a_radiator_is_offered_a_place_with_room():
     assert "Move Flint 21" in TITLES["clear"](**dict(found.title.figures))
 
 
+def test_what_is_in_the_way_of_most_is_moved_first():
+    twice = moved(placed(), PACK, 0.092, -0.02)
+    first = telling(Scene(assess(twice)))[0].proposal
+    assert "Flint 21" in str(first.title.figures)
+    assert not [s for s in spots_of(drawing_of(assess(first.design))) if s.impossible]
+
+
 def test_feet_too_low_below_a_radiator_are_offered_higher():
     mounts = (Mount(panel="bottom"), Mount(panel="top"))
     low = replace_at(placed(), ("box", "openings", 0, "mounts"), mounts)

@@ -7,7 +7,7 @@ from math import ceil
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
-from firecrest.assessment.cabinet.spots import spots_in
+from firecrest.assessment.cabinet.spots import Spot, spots_in
 from firecrest.core.errors import DesignError
 from firecrest.core.note import note
 from firecrest.design.box import Port
@@ -29,17 +29,10 @@ def clear(scene: Scene) -> Iterator[Proposal]:
         return
     drawing = drawing_of(scene.assessment)
     tight = [s for s in spots_in(scene.assessment) if s.tight]
-    seen: set[Path] = set()
-    for spot in tight:
-        for path in spot.paths:
-            own = path[:-1] if path[-2] == "mounts" else path
-            if own in seen or not _moves(scene.design, own):
-                continue
-            seen.add(own)
-            name = _name(drawing, path)
-            title = note("clear", part=name)
-            kind = "room" if spot.impossible else "clear"
-            yield from attempt(kind, title, (*path, "u"), _moved, scene.design, own)
+    for path, impossible in _in_the_way(scene.design, tight).items():
+        title = note("clear", part=_name(drawing, path))
+        kind = "room" if impossible else "clear"
+        yield from attempt(kind, title, (*path, "u"), _moved, scene.design, _own(path))
     for spot in tight:
         if spot.kind == "ground":
             height = ceil(1e3 * spot.wanted) / 1e3
@@ -48,6 +41,22 @@ def clear(scene: Scene) -> Iterator[Proposal]:
             yield from attempt("clear", title, path, _footed, scene.design, height)
             break
     yield from _braced(scene, drawing)
+
+
+def _in_the_way(design: Design, tight: list[Spot]) -> dict[Path, int]:
+    """Things that can move with how many spots of theirs cannot be; most of them first."""
+    found: dict[Path, tuple[Path, int]] = {}
+    for spot in tight:
+        for path in spot.paths:
+            if _moves(design, path):
+                first, count = found.get(_own(path), (path, 0))
+                found[_own(path)] = first, count + spot.impossible
+    return dict(sorted(found.values(), key=lambda told: -told[1]))
+
+
+def _own(path: Path) -> Path:
+    """Where what moves stands: the mounts of equal ports move together."""
+    return path[:-1] if path[-2] == "mounts" else path
 
 
 def _moves(design: Design, path: Path) -> bool:
