@@ -16,6 +16,7 @@ from firecrest.files.demos import read_demo
 from firecrest.present.cabinet.cutlist import cut_rows, order_text, print_facts, sheet_facts
 from firecrest.present.cabinet.ledger import ledger_rows, measured_note
 from firecrest.present.cabinet.tight import balance_facts, card_facts, panel_facts, tight_facts
+from firecrest.present.text.sentences import why
 from firecrest.proposals.shaping import with_shape
 
 
@@ -91,3 +92,11 @@ def test_other_shapes_of_wood_have_a_cut_list_too(kind):
     assert len(rows) >= 2
     if kind == "stack":
         assert "Ring layer" in [row[0] for row in rows]
+
+
+def test_why_begins_with_what_cannot_be_built_and_leads_to_its_place():
+    crowded = assess(moved(placed(), ("power", "source", "mount"), 0.092, -0.02))
+    first = why(crowded)[0]
+    assert first.plain == "Sedge 2x60 and Flint 21 are in one place: it cannot be built."
+    assert first.pieces[0].path == ("power", "source", "mount", "u")
+    assert not [s for s in why(assess(placed())) if "built" in s.plain]

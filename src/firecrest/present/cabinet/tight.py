@@ -6,15 +6,18 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing
-from firecrest.assessment.cabinet.spots import Spot
+from firecrest.assessment.cabinet.spots import Spot, spots_in
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
 from firecrest.present.size.facts import Fact
+from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.units import told
 
 TIPS = np.radians(10.0)
 TOLD = 6
 """Tight spots that are told at once."""
+EXPLAINED = 2
+"""Those that cannot be which are told beside the promises."""
 
 
 def _mm(value: float) -> str:
@@ -69,6 +72,19 @@ def _wanted(spot: Spot) -> str:
     if spot.impossible:
         return "cannot be"
     return "" if spot.kind == "knob" else f"of {_mm(spot.wanted)}"
+
+
+def impossible_sentences(assessment: Assessment) -> list[Sentence]:
+    """What cannot be built as it stands, in so many sentences at most; each leads to its place."""
+    if not assessment.cabinet.placed:
+        return []
+    found = [s for s in spots_in(assessment) if s.impossible][:EXPLAINED]
+    return [
+        Sentence(
+            "short", (Piece(spot_text(s), (*s.paths[-1], "u")), Piece(": it cannot be built."))
+        )
+        for s in found
+    ]
 
 
 def tight_facts(spots: Sequence[Spot]) -> list[Fact]:

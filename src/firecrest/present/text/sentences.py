@@ -20,6 +20,7 @@ from firecrest.core.limits.low_note import LowNote
 from firecrest.core.units import THIN_SPACE, figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
+from firecrest.present.cabinet.tight import impossible_sentences
 from firecrest.present.text.danger import danger_sentences
 from firecrest.present.text.edges import turbulence_sentence
 from firecrest.present.text.notes import is_code, said
@@ -62,7 +63,7 @@ def why(assessment: Assessment) -> list[Sentence]:
         found += _amplifier_sentences(assessment)
         found += turbulence_sentence(assessment, assessment.acoustic)
         found += _takeover(assessment.acoustic)
-    return danger_sentences(assessment) + found
+    return danger_sentences(assessment) + impossible_sentences(assessment) + found
 
 
 def _all_kept(assessment: Assessment) -> Sentence:
