@@ -1,12 +1,14 @@
 """Drives the window as a person does: by keys in fields, menus and shortcuts."""
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QDeadlineTimer, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 
 from firecrest.app.stages.parts.bands import Band
 from firecrest.app.stages.parts.sheet_page import SheetPage
 from firecrest.app.widgets.choices import Segments
+
+PATIENCE_MS = 60_000
 
 
 def settle():
@@ -15,13 +17,17 @@ def settle():
         QApplication.processEvents()
 
 
+def until(done, what="it never came"):
+    """Wait until ``done()``: a loaded machine takes its time, one that is free does not wait."""
+    deadline = QDeadlineTimer(PATIENCE_MS)
+    while not done():
+        assert not deadline.hasExpired(), what
+        QTest.qWait(10)
+
+
 def doubted(window):
     """Wait until the doubt of the present design and what makes it are there."""
-    for _ in range(600):
-        if window.doubting.unsure is not None:
-            break
-        QTest.qWait(50)
-    assert window.doubting.unsure is not None
+    until(lambda: window.doubting.unsure is not None, "no doubt came")
     settle()
 
 
@@ -73,10 +79,7 @@ def segment(window, name, value):
 def rested(*workers):
     """Until work that waits for a rest, or for the drawing before it, is done."""
     QTest.qWait(80)
-    for _ in range(1500):
-        QTest.qWait(20)
-        if not any(getattr(w, "busy", getattr(w, "running", False)) for w in workers):
-            break
+    until(lambda: not any(getattr(w, "busy", getattr(w, "running", False)) for w in workers))
     settle()
 
 
@@ -103,10 +106,8 @@ DRIVER = ("box", "groups", 0, "driver")
 
 def wait(stage):
     """Until everything on show is worked out."""
-    for _ in range(200):
-        QTest.qWait(20)
-        if not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive():
-            break
+    QTest.qWait(20)
+    until(lambda: not stage.shelf.judged.chooser.running and not stage.shelf._rest.isActive())
     settle()
 
 

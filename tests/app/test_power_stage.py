@@ -8,7 +8,7 @@ from firecrest.design.edits.paths import replace_at
 from firecrest.design.sources import WallSupply
 from firecrest.files.demos import read_demo
 from firecrest.present.power.currents import current_rows, row_count
-from tests.app.helpers import click, menu, press_button, settle, type_into
+from tests.app.helpers import click, menu, press_button, rested, settle, type_into
 
 SOURCE = ("power", "source")
 
@@ -18,15 +18,6 @@ def stage(window):
     window.show_stage("power")
     settle()
     return window.stage
-
-
-def rested(stage):
-    for _ in range(200):
-        if not stage.busy:
-            break
-        QTest.qWait(30)
-    assert not stage.busy
-    settle()
 
 
 def test_every_view_opens_and_shows_the_design(stage):

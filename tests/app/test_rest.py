@@ -4,7 +4,7 @@ from PySide6.QtCore import QObject
 from PySide6.QtTest import QTest
 
 from firecrest.app.rest import Coalesced, Rest
-from tests.app.helpers import settle
+from tests.app.helpers import settle, until
 
 
 def test_jobs_run_one_after_another_once_the_hand_rests(qtbot):
@@ -22,7 +22,7 @@ def test_newer_jobs_drop_older_ones_and_stop_drops_all(qtbot):
     rest = Rest(owner)
     rest.start([lambda: "old"], found.append)
     rest.start([lambda: "new", lambda: "newer"], found.append)
-    QTest.qWait(150)
+    until(lambda: not rest.running)
     assert found == ["new", "newer"]
     rest.start([lambda: "never"], found.append)
     rest.stop()
@@ -39,7 +39,8 @@ def test_a_taker_may_start_anew_or_stop(qtbot):
         rest.stop()
 
     rest.start([lambda: 1, lambda: 2], take)
-    QTest.qWait(150)
+    until(lambda: found)
+    QTest.qWait(20)
     assert found == [1]
 
 
@@ -48,7 +49,7 @@ def test_many_calls_are_one_run_and_flush_does_not_wait(qtbot):
     after = Coalesced(owner, lambda: runs.append(1))
     for _ in range(5):
         after.start()
-    QTest.qWait(20)
+    until(lambda: runs)
     assert len(runs) == 1
     after.start()
     after.start()

@@ -21,6 +21,7 @@ from tests.app.helpers import (
     press_menu,
     settle,
     type_in_row,
+    until,
     wait,
 )
 
@@ -165,10 +166,7 @@ def test_a_long_run_can_be_stopped(window, stage, monkeypatch):
 
     stage.shelf.judged.progressed.connect(stop_at_once)
     stage.shelf._work_out()
-    for _ in range(2000):
-        QTest.qWait(5)
-        if seen:
-            break
+    until(lambda: seen)
     assert seen[0][0]
     assert "worked out" in seen[0][1]
     settle()

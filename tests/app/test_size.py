@@ -15,7 +15,17 @@ from firecrest.files.container import Document
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.size.portview import choice_text
 from firecrest.proposals.layouts import layout_of, with_kind
-from tests.app.helpers import card_of, click, menu, press_button, rested, segment, settle, type_into
+from tests.app.helpers import (
+    card_of,
+    click,
+    menu,
+    press_button,
+    rested,
+    segment,
+    settle,
+    type_into,
+    until,
+)
 from tests.app.test_every_field import check, edits_on
 
 
@@ -193,8 +203,7 @@ def test_moves_stand_beside_and_keep_in_one_step(make_window):
     rested(window.side.moves)
     card = card_of(window, "Add a high-pass")
     card.setFocus()
-    QTest.qWait(200)
-    assert window.session.trial is not None
+    until(lambda: window.session.trial is not None)
     click(card.keep)
     assert window.session.history.past[-1][0].startswith("Add a high-pass")
     rested(window.side.moves)
@@ -297,7 +306,7 @@ def test_pointing_at_a_move_tries_it_and_leaving_drops_it(make_window):
     at = QPointF(5, 5)
     card.enterEvent(QEnterEvent(at, at, at))
     assert window.session.trial is None, "only once the pointer stays"
-    QTest.qWait(200)
+    until(lambda: window.session.trial is not None)
     assert window.session.trial.design is card.move_shown.design
     card.leaveEvent(QEvent(QEvent.Type.Leave))
     assert window.session.trial is None

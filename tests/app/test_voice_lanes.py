@@ -10,7 +10,7 @@ from firecrest.app.stages.voice.lane_view import MIME
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
-from tests.app.helpers import menu, settle, type_into
+from tests.app.helpers import menu, rested, settle, type_into
 
 HERE = ("voice", "channels", 0)
 
@@ -195,10 +195,7 @@ def test_a_delay_is_typed_in_time_samples_or_as_a_path(window, stage):
 @pytest.mark.parametrize("view", ["fan", "power", "phase", "impulse", "delay", "cross"])
 def test_every_view_draws_and_says_what_it_assumes(window, stage, view):
     stage.show_view(view)
-    for _ in range(30):
-        QTest.qWait(20)
-        if not stage.busy:
-            break
+    rested(stage)
     plot = stage.views_by_key[view].chart.content
     assert plot.curves
     assert plot.message == ""
@@ -207,7 +204,7 @@ def test_every_view_draws_and_says_what_it_assumes(window, stage, view):
 
 def test_both_corners_are_set_where_to_cross(window, stage):
     stage.show_view("cross")
-    QTest.qWait(400)
+    rested(stage)
     page = stage.views_by_key["cross"]
     page.pair.setCurrentIndex(1)
     page.at.setText("3 kHz")

@@ -13,7 +13,7 @@ from firecrest.app.work import Task
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo
-from tests.app.helpers import click, menu, rested, settle
+from tests.app.helpers import click, menu, rested, settle, until
 from tests.app.jobs import where
 
 
@@ -272,10 +272,7 @@ def test_a_page_left_while_it_was_to_be_worked_out_is_not_drawn_any_more(stage, 
     monkeypatch.setattr("sys.excepthook", lambda *found: wrong.append(found))
     rested(stage)
     stage.show_work("line up")
-    for _ in range(40):
-        QTest.qWait(2)
-        if stage._below.running:
-            break
+    until(lambda: stage._below.running)
     monkeypatch.setattr(stage._slow, "start", lambda: None)  # the next page has yet to be drawn
     stage.show_work("compare")
     QCoreApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)

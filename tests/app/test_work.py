@@ -7,18 +7,10 @@ import sys
 
 import pytest
 import shiboken6
-from PySide6.QtTest import QTest
 
 from firecrest.app.work import Task, workshop
+from tests.app.helpers import until
 from tests.app.jobs import broken, counted, deadly, endless, refused, where
-
-
-def until(done):
-    for _ in range(500):
-        QTest.qWait(10)
-        if done():
-            return
-    raise AssertionError("it never came")
 
 
 @pytest.fixture

@@ -10,7 +10,17 @@ from firecrest.assessment.cabinet.spots import spots_of
 from firecrest.design.edits.cabinet import placed_paths
 from firecrest.files.container import read_document
 from firecrest.present.cabinet.cutlist import print_facts
-from tests.app.helpers import click, edit_of, menu, press, press_button, segment, settle, type_into
+from tests.app.helpers import (
+    click,
+    edit_of,
+    menu,
+    press,
+    press_button,
+    rested,
+    segment,
+    settle,
+    type_into,
+)
 
 CASE = ("box", "case")
 
@@ -22,16 +32,8 @@ def new(make_window, blank):
 
 def cabinet(window):
     window.show_stage("cabinet")
-    settled(window.stage)
+    rested(window.stage)
     return window.stage
-
-
-def settled(stage):
-    for _ in range(100):
-        settle()
-        if not stage.busy:
-            return
-        QTest.qWait(20)
 
 
 def spots(window):
@@ -42,7 +44,7 @@ def choose(stage, name, text):
     (combo,) = [c for c in stage.findChildren(QComboBox) if c.accessibleName() == name]
     combo.setCurrentIndex(combo.findText(text))
     combo.activated.emit(combo.currentIndex())
-    settled(stage)
+    rested(stage)
 
 
 def item(stage, view, path):
@@ -54,7 +56,7 @@ def test_a_wooden_box_with_everything_in_it_and_no_tight_spot(new, tmp_path):
     stage = cabinet(new)
     assert not new.session.assessment.cabinet.placed
     press_button(stage, "Place everything")
-    settled(stage)
+    rested(stage)
     assert new.session.assessment.cabinet.placed
     assert not [s for s in spots(new) if s.impossible]
     path = placed_paths(new.session.design)[0]
@@ -67,7 +69,7 @@ def test_a_wooden_box_with_everything_in_it_and_no_tight_spot(new, tmp_path):
         QTest.mouseMove(handle, to)
         settle()
     QTest.mouseRelease(handle, Qt.MouseButton.LeftButton)
-    settled(stage)
+    rested(stage)
     moved = new.session.design.box.groups[0].mounts[0]
     assert moved.u > before.u
     assert moved.v == before.v
@@ -78,7 +80,7 @@ def test_a_wooden_box_with_everything_in_it_and_no_tight_spot(new, tmp_path):
     assert new.session.design.box.groups[0].mounts[0].v == pytest.approx(0.005)
     stage = new.stage
     press_button(stage, "Brace")
-    settled(stage)
+    rested(stage)
     assert len(new.session.design.box.case.braces) == 1
     (weight,) = [
         e for e in stage.findChildren(QLineEdit) if e.accessibleName() == "What filled it weighs"
@@ -87,7 +89,7 @@ def test_a_wooden_box_with_everything_in_it_and_no_tight_spot(new, tmp_path):
     press_button(stage, "Take its volume")
     assert new.session.assessment.cabinet.air[0] == pytest.approx(6.5 / 998)
     segment(new, "View", "pieces")
-    settled(stage)
+    rested(stage)
     assert stage.pieces.table().rows
     stage.pieces.outputs.panel.setCurrentText("left")
     for suffix in (".pdf", ".dxf", ".svg"):
@@ -109,17 +111,17 @@ def test_a_printed_tube_is_split_to_its_bed(new):
     assert float(new.session.assessment.cabinet.air[0]) == pytest.approx(air, rel=1e-3)
     stage = new.stage
     press_button(stage, "Print it")
-    settled(stage)
+    rested(stage)
     type_into(new, (*CASE, "wall"), "5 mm")
     press_button(new.stage, "Place everything")
-    settled(new.stage)
+    rested(new.stage)
     segment(new, "View", "pieces")
-    settled(new.stage)
+    rested(new.stage)
     said = {f.name: f.value for f in print_facts(drawing_of(new.session.assessment))}
     assert "pieces" in said["Printed"] or said["Printed"] == "in one piece"
     assert new.stage.pieces.prints.isVisible()
     segment(new, "View", "solid")
-    settled(new.stage)
+    rested(new.stage)
     canvas = new.stage.solid.canvas
     canvas.setFocus()
     yaw = canvas.yaw
@@ -136,7 +138,7 @@ def test_a_printed_tube_is_split_to_its_bed(new):
 def test_by_keys_alone_a_part_is_stepped_and_what_cannot_be_is_told(new):
     stage = cabinet(new)
     press_button(stage, "Place everything")
-    settled(stage)
+    rested(stage)
     pack = ("power", "source", "mount")
     assert pack in placed_paths(new.session.design)
     key = next(k for k in stage.sheet.items if k[1] == pack)
@@ -144,20 +146,20 @@ def test_by_keys_alone_a_part_is_stepped_and_what_cannot_be_is_told(new):
     part.setFocus()
     before = new.session.design.power.source.mount
     QTest.keyClick(part, Qt.Key.Key_Right)
-    settled(new.stage)
+    rested(new.stage)
     part = new.stage.sheet.items[key]
     after = new.session.design.power.source.mount
     assert abs(abs(after.u - before.u) + abs(after.v - before.v) - 0.001) < 2e-4
     for _ in range(30):
         QTest.keyClick(part, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
-    settled(new.stage)
+    rested(new.stage)
     assert [s for s in spots(new) if s.impossible]
     assert new.session.assessment.promises
     edit = edit_of(new, *pack, "u")
     edit.selectAll()
     QTest.keyClicks(edit, "0")
     press(new, Qt.Key.Key_Return)
-    settled(new.stage)
+    rested(new.stage)
     assert new.session.design.power.source.mount.u == 0.0
 
 

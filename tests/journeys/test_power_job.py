@@ -13,6 +13,7 @@ from tests.app.helpers import (
     pick,
     press,
     press_button,
+    rested,
     segment,
     settle,
     type_into,
@@ -35,11 +36,7 @@ def power(window, view=None):
     stage = window.stage
     if view:
         stage.show_view(view)
-    for _ in range(300):
-        QTest.qWait(30)
-        if not stage.busy:
-            break
-    settle()
+    rested(stage)
     return stage
 
 

@@ -18,6 +18,7 @@ from tests.app.helpers import (
     segment,
     settle,
     type_into,
+    until,
 )
 from tests.app.test_size import press_button
 
@@ -75,11 +76,7 @@ def test_shared_air_is_found_and_cured_with_chambers(make_window):
     card = card_of(window, "Give Alder F10-4 chambers of their own")
     assert "Shared air" in card.move_shown.detail
     card.setFocus()
-    for _ in range(100):  # moves are tried a moment after one points at them
-        QTest.qWait(20)
-        if meter_of(window, "bass").ghost:
-            break
-    assert meter_of(window, "bass").ghost
+    until(lambda: meter_of(window, "bass").ghost)  # tried a moment after one points at it
     click(card.keep)
     assert meter_of(window, "bass").mark == "met"
     assert [c.name for c in window.session.design.box.chambers] == ["sub", "left", "right"]

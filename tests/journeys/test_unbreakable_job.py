@@ -15,7 +15,7 @@ from firecrest.files.demos import blank_design
 from firecrest.proposals.layouts import LAYOUTS
 from firecrest.shelf.exchange import write_parts
 from firecrest.shelf.stock import shipped_entries
-from tests.app.helpers import button, click, menu, press, settle, text_of, type_into, wait
+from tests.app.helpers import button, click, menu, press, settle, text_of, type_into, until, wait
 
 CONTROL, ALT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 DEPTH = ("box", "case", "depth")
@@ -131,10 +131,7 @@ def test_a_bandpass_with_parts_from_a_bad_file_while_the_shelf_is_held(
     assert window.session.shelf.waiting
     other.execute("ROLLBACK")
     other.close()
-    for _ in range(60):
-        QTest.qWait(20)
-        if not window.session.shelf.waiting:
-            break
+    until(lambda: not window.session.shelf.waiting)
     assert "own-0" in window.session.shelf.entries()
     wait(window.stage)
     assert "<b>own 0</b>" in [r.entry.name for r in window.stage.shelf.table.rows_model.rows]

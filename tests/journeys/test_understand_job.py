@@ -6,7 +6,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from firecrest.assessment.worth import worst_must
-from tests.app.helpers import click, doubted, edit_of, menu, press, rested, settle, type_into
+from tests.app.helpers import click, doubted, edit_of, menu, press, rested, settle, type_into, until
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 LOUD = ("brief", "loudness", "level")
@@ -55,8 +55,7 @@ def test_the_same_by_keyboard_alone(new):
     while not kept(new) and steps < 6:
         moves(new)
         press(new, Qt.Key.Key_1, CTRL)
-        QTest.qWait(250)
-        assert new.session.trial is not None
+        until(lambda: new.session.trial is not None)
         press(new, Qt.Key.Key_Return)
         steps += 1
     assert kept(new)

@@ -11,7 +11,7 @@ from firecrest.assessment.voicing.lining import present_pair
 from firecrest.core.voice.alignment import tracking
 from firecrest.core.voice.chain import Filter, analogue_response
 from firecrest.files.container import read_document
-from tests.app.helpers import click, menu, press, rested, settle, type_into
+from tests.app.helpers import click, menu, press, rested, settle, type_into, until
 
 CTRL, ALT = Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 CHANNELS = ("voice", "channels")
@@ -35,10 +35,7 @@ def take(window, kind, id):
     window.show_stage("parts")
     stage = window.stage
     click(stage.shelf.bar.kinds.button(kind))
-    for _ in range(200):
-        QTest.qWait(20)
-        if id in [row.entry.id for row in stage.shelf.table.rows_model.rows]:
-            break
+    until(lambda: id in [row.entry.id for row in stage.shelf.table.rows_model.rows])
     rows = stage.shelf.table.rows_model.rows
     stage.shelf.table.selectRow([r.entry.id for r in rows].index(id))
     settle()
