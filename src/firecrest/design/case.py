@@ -118,7 +118,9 @@ class Fitting:
 class SheetStock:
     """The sheet that panels are cut from."""
 
-    width: float = number("Sheet, width", "length", 0.05, 5, "mm", default=1.25, digits=0)
+    width: float = number(
+        "Sheet, width", "length", 0.05, 5, "mm", default=1.25, digits=0, help="Along its grain."
+    )
     height: float = number("Sheet, height", "length", 0.05, 5, "mm", default=1.25, digits=0)
     kerf: float = number(
         "Saw cut", "length", 0, 0.01, "mm", default=0.0028, digits=1, help="What the blade takes."
@@ -136,7 +138,20 @@ class SheetStock:
         "wider than the cutter. 0: holes at their size.",
     )
     cutter: float = number("Router cutter", "length", 0, 0.05, "mm", default=0.0, digits=1)
-    batch: int = number("Cases cut at once", "number", 1, 500, "", default=1, digits=0)
+    grain: Literal["free", "longer", "upright"] = choice(
+        "Grain", default="free", help="Along the sheet's width; pieces with grain are not turned."
+    )
+    batch: int = number("Cases made at once", "number", 1, 500, "", default=1, digits=0)
+    once: float = number(
+        "Jigs, once a batch",
+        "money",
+        0,
+        1e5,
+        "€",
+        default=0.0,
+        digits=0,
+        help="Templates and jigs that all cases of the batch share.",
+    )
 
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)

@@ -7,6 +7,8 @@ from math import ceil
 
 ALIKE = 1e-4
 """m within which two sizes are cut at one setting."""
+SAME = 1e-3
+"""Share within which outlines fill their sizes alike."""
 MOST_TURNED = 12
 """Distinct sizes up to which all turnings are tried; beyond, each is turned by itself."""
 
@@ -15,7 +17,7 @@ MOST_TURNED = 12
 class Piece:
     """``count`` pieces ``a`` x ``b`` of thickness ``t``, in m; with ``grain`` a is not turned.
 
-    Pieces of another ``form`` are not alike, however large: a ring is no plate.
+    ``filled`` is the share of a x b that its outline leaves: a ring is no plate.
     """
 
     name: str
@@ -24,7 +26,7 @@ class Piece:
     t: float
     count: int = 1
     grain: bool = False
-    form: str = ""
+    filled: float = 1.0
 
 
 def merged(pieces: Iterable[Piece]) -> list[Piece]:
@@ -45,7 +47,7 @@ def merged(pieces: Iterable[Piece]) -> list[Piece]:
 
 
 def _alike(one: Piece, other: Piece) -> bool:
-    if abs(one.t - other.t) > ALIKE or one.form != other.form:
+    if abs(one.t - other.t) > ALIKE or abs(one.filled - other.filled) > SAME:
         return False
     straight = abs(one.a - other.a) <= ALIKE and abs(one.b - other.b) <= ALIKE
     turned = abs(one.a - other.b) <= ALIKE and abs(one.b - other.a) <= ALIKE

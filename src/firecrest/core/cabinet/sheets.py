@@ -13,6 +13,8 @@ from random import Random
 from firecrest.core.cabinet.cutting import Piece
 
 ORDERS = 24
+OFFCUT = 0.06
+"""m that both sides of a rest have at least for it to be kept as an offcut."""
 SLACK = 1e-9
 
 
@@ -39,13 +41,28 @@ class Laid:
 
 
 @dataclass(frozen=True)
+class Offcut:
+    """A whole rectangle ``a`` x ``b`` left of a sheet, its lower left corner at (x, y)."""
+
+    sheet: int
+    x: float
+    y: float
+    a: float
+    b: float
+
+
+@dataclass(frozen=True)
 class Layout:
-    """Where all pieces lie; ``too_large`` names those that no sheet holds."""
+    """Where all pieces lie; ``too_large`` names those that no sheet holds.
+
+    ``offcuts`` are the rests worth keeping, largest first.
+    """
 
     laid: tuple[Laid, ...]
     sheets: int
     used: float
     too_large: tuple[str, ...]
+    offcuts: tuple[Offcut, ...] = ()
 
 
 Rect = tuple[float, float, float, float]
@@ -63,22 +80,33 @@ def layout(pieces: Sequence[Piece], sheet: Sheet, orders: int = ORDERS) -> Layou
     fits = [p for p in pieces if _fits(p, sheet)]
     each = [p for p in fits for _ in range(p.count)]
     large = tuple(p.name for p in pieces if not _fits(p, sheet))
-    best: tuple[tuple[int, float], list[Laid]] | None = None
+    best: tuple[tuple[int, float], list[Laid], list[list[Rect]]] | None = None
     least = lower_bound(fits, sheet)
     for order in _orders(each, orders):
         for tall in (False, True):
-            laid = _laid(order, sheet, tall)
+            laid, free = _laid(order, sheet, tall)
             sheets = max((p.sheet for p in laid), default=-1) + 1
             last = sum(p.a * p.b for p in laid if p.sheet == sheets - 1)
             if best is None or (sheets, last) < best[0]:
-                best = (sheets, last), laid
+                best = (sheets, last), laid, free
         if best is not None and best[0][0] <= least:
             break
-    laid = [] if best is None else best[1]
+    laid, free = ([], []) if best is None else best[1:]
     count = 0 if best is None else best[0][0]
     area = sum(p.a * p.b for p in laid)
     used = area / (count * sheet.width * sheet.height) if count else 0.0
-    return Layout(tuple(laid), count, used, large)
+    return Layout(tuple(laid), count, used, large, _offcuts(free, sheet.kerf))
+
+
+def _offcuts(free: list[list[Rect]], kerf: float) -> tuple[Offcut, ...]:
+    """Free rectangles less the kerf towards what lies beside, largest first."""
+    rests = [
+        Offcut(number, x, y, w - kerf, h - kerf)
+        for number, rects in enumerate(free)
+        for x, y, w, h in rects
+    ]
+    kept = [r for r in rests if min(r.a, r.b) >= OFFCUT]
+    return tuple(sorted(kept, key=lambda r: -r.a * r.b))
 
 
 def _fits(piece: Piece, sheet: Sheet) -> bool:
@@ -104,8 +132,11 @@ def _orders(pieces: list[Piece], count: int) -> Iterator[list[Piece]]:
         yield order
 
 
-def _laid(order: list[Piece], sheet: Sheet, tall: bool) -> list[Laid]:
-    """Each piece into the free rectangle it fills best; a new sheet where none holds it."""
+def _laid(order: list[Piece], sheet: Sheet, tall: bool) -> tuple[list[Laid], list[list[Rect]]]:
+    """Each piece into the free rectangle it fills best, and what stays free of each sheet.
+
+    A new sheet where none holds it.
+    """
     k, m = sheet.kerf, sheet.margin
     whole: Rect = (m, m, sheet.width - 2 * m + k, sheet.height - 2 * m + k)
     free: list[list[Rect]] = []
@@ -121,7 +152,7 @@ def _laid(order: list[Piece], sheet: Sheet, tall: bool) -> list[Laid]:
         free[number].remove(rect)
         free[number] += _rest(rect, a + k, b + k, tall)
         laid.append(Laid(piece, number, rect[0], rect[1], a, b))
-    return laid
+    return laid, free
 
 
 def _best(

@@ -1,13 +1,16 @@
 """Cut list, sheets and print plan as rows."""
 
+from collections.abc import Sequence
+
 from firecrest.assessment.cabinet.drawing import Drawing
-from firecrest.assessment.cabinet.pieces import Pieces, print_plan
+from firecrest.assessment.cabinet.pieces import Pieces, batch_of, print_plan
 from firecrest.core.cabinet.cutting import Piece
+from firecrest.core.cabinet.sheets import Offcut
 from firecrest.core.units import figure
 from firecrest.present.size.facts import Fact
 from firecrest.present.text.units import told, told_sides
 
-COLUMNS = ("Piece", "Pieces", "Size", "Thick", "Each weighs")
+COLUMNS = ("Piece", "Pieces", "Size", "Thick", "Grain", "Each weighs")
 
 
 def size_text(piece: Piece) -> str:
@@ -25,7 +28,8 @@ def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
             str(p.count),
             size_text(p),
             told(p.t, "length", "mm", 1),
-            told(p.a * p.b * p.t * density, "mass", "kg", 2),
+            f"along {told(p.a, 'length', 'mm', 1)}" if p.grain else "free",
+            told(p.a * p.b * p.filled * p.t * density, "mass", "kg", 2),
         )
         for stock in pieces.stocks
         for p in stock.pieces
@@ -86,6 +90,7 @@ def sheet_facts(pieces: Pieces) -> list[Fact]:
         used = figure(100 * layout.used, 0)
         sheets = "1 sheet" if layout.sheets == 1 else f"{layout.sheets} sheets"
         found.append(Fact(f"Sheets of {thick}", f"{sheets}, {used} % used"))
+        found += _offcut_facts(layout.offcuts)
     hours = pieces.seconds / 3600
     found.append(
         Fact(
@@ -96,6 +101,50 @@ def sheet_facts(pieces: Pieces) -> list[Fact]:
         )
     )
     return found
+
+
+OFFCUTS_TOLD = 2
+
+
+def _offcut_facts(offcuts: Sequence[Offcut]) -> list[Fact]:
+    """The largest rests of the sheets."""
+    if not offcuts:
+        return []
+    told_ones = ", ".join(
+        size_text(Piece("", rest.a, rest.b, 0.0)) for rest in offcuts[:OFFCUTS_TOLD]
+    )
+    more = len(offcuts) - OFFCUTS_TOLD
+    help = "Whole rectangles of 60 mm and more that stay over; dashed on the sheets."
+    return [Fact("Offcuts", told_ones + (f" and {more} more" if more > 0 else ""), "", help)]
+
+
+def batch_facts(drawing: Drawing, pieces: Pieces) -> list[Fact]:
+    """What the material costs as it is bought, and a whole case with it."""
+    batch = batch_of(drawing, pieces)
+    printed = drawing.case.printing is not None
+    unit = "spools" if printed else "sheets"
+    by = "mass" if printed else "area"
+    own = _money(batch.by_measure / batch.cases)
+    help = f"Whole {unit}. By {by} alone {own} a case, which is what the promised price counts."
+    found = [Fact(f"Whole {unit}", _money(batch.material), "", help)]
+    if batch.cases > 1:
+        each = f"{_money(batch.material / batch.cases)} a case"
+        found = [Fact(f"Whole {unit}", f"{_money(batch.material)}, {each}", "", help)]
+    cases = "The case" if batch.cases == 1 else f"Each of {batch.cases}"
+    shared = f" and {_money(batch.once)} shared by all" if batch.once else ""
+    found.append(
+        Fact(
+            f"{cases}, with its parts",
+            _money(batch.each),
+            "",
+            f"Whole {unit}, {_money(batch.parts / batch.cases)} of parts in each{shared}.",
+        )
+    )
+    return found
+
+
+def _money(value: float) -> str:
+    return told(value, "money", "€", 2)
 
 
 def print_facts(drawing: Drawing) -> list[Fact]:

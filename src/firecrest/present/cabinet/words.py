@@ -23,3 +23,4 @@ GROUNDS = tuple(
     )
 )
 LIE = (("u", "across"), ("v", "upwards"), ("w", "inwards"))
+GRAINS = (("free", "does not matter"), ("longer", "along the longer side"), ("upright", "upright"))

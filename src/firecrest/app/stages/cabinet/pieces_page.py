@@ -8,27 +8,31 @@ from firecrest.app.exporting import Picture, Table
 from firecrest.app.session import Session
 from firecrest.app.stages.base import column, numbers
 from firecrest.app.stages.cabinet.outputs import Outputs, save_table
+from firecrest.app.stages.cabinet.pieces_paper import cut_list_page
 from firecrest.app.theme.size import canvas, extent, fix, sized
 from firecrest.app.theme.style import colour, text_font
+from firecrest.app.widgets.choices import bound_combo, labelled
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.pages import scrolled
 from firecrest.app.widgets.plain import caution, label, paragraph, tip
 from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.pieces import Pieces, pieces_of
-from firecrest.core.cabinet.sheets import Laid
+from firecrest.core.cabinet.sheets import Laid, Offcut
 from firecrest.design.case import SheetStock
 from firecrest.design.edits.paths import Path
 from firecrest.present.cabinet.cutlist import (
     COLUMNS,
     PRINT_ADVICE,
     PRINTED,
+    batch_facts,
     cut_rows,
     order_text,
     print_facts,
     print_rows,
     sheet_facts,
 )
+from firecrest.present.cabinet.words import GRAINS
 
 SHEET: Path = ("box", "case", "sheet")
 CAUTION = (
@@ -57,14 +61,11 @@ class SheetPicture(QWidget):
         self.setAccessibleName(f"Sheet layout: {sheets} sheets")
         self.update()
 
-    def picture(self, title: str) -> Picture:
-        """The sheets for a file."""
-        return Picture(title, extent(self).size(), self._paint)
-
     def paintEvent(self, event: QPaintEvent) -> None:
-        self._paint(canvas(self), extent(self))
+        self.paint_sheets(canvas(self), extent(self))
 
-    def _paint(self, p: QPainter, area: QRectF) -> None:
+    def paint_sheets(self, p: QPainter, area: QRectF) -> None:
+        """Paint all sheets into an area that begins at 0, 0."""
         if self._pieces is None:
             return
         every = [(stock, n) for stock in self._pieces.stocks for n in range(stock.sheets.sheets)]
@@ -83,9 +84,12 @@ class SheetPicture(QWidget):
             p.setPen(colour("ink2"))
             p.drawText(QPointF(x, y + 11), f"{stock.thickness * 1e3:g} mm, sheet {n + 1}")
             laid = [piece for piece in stock.sheets.laid if piece.sheet == n]
-            self._paint_sheet(p, QPointF(x, y + 16), scale, laid)
+            rests = [rest for rest in stock.sheets.offcuts if rest.sheet == n]
+            self._paint_sheet(p, QPointF(x, y + 16), scale, laid, rests)
 
-    def _paint_sheet(self, p: QPainter, at: QPointF, scale: float, laid: list[Laid]) -> None:
+    def _paint_sheet(
+        self, p: QPainter, at: QPointF, scale: float, laid: list[Laid], rests: list[Offcut]
+    ) -> None:
         high = self._stock.height * scale
         p.setPen(QPen(colour("ink2"), 1))
         p.setBrush(colour("tray"))
@@ -105,6 +109,11 @@ class SheetPicture(QWidget):
                 piece.piece.name, Qt.TextElideMode.ElideRight, max(int(box.width()) - 4, 0)
             )
             p.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+        p.setBrush(Qt.BrushStyle.NoBrush)
+        p.setPen(QPen(colour("ink2"), 1, Qt.PenStyle.DashLine))
+        for rest in rests:
+            y = at.y() + high - (rest.y + rest.b) * scale
+            p.drawRect(QRectF(at.x() + rest.x * scale, y, rest.a * scale, rest.b * scale))
 
 
 class PiecesPage(QWidget):
@@ -126,13 +135,16 @@ class PiecesPage(QWidget):
         self._left.addWidget(self._order)
         save = QPushButton("Save cut list or sheets…")
         save.clicked.connect(self._save)
-        tip(save, "As a table (CSV), or the sheets as a page (PDF) or drawing (SVG)")
+        tip(save, "As a table (CSV), or with order of cuts and sheets as a page (PDF, SVG, PNG)")
         self._left.addWidget(save)
         self._left.addWidget(caution(CAUTION))
         row.addWidget(left, 5)
         self.picture, self.facts, self.prints = SheetPicture(), FactRows(), FactRows()
-        names = ("width", "height", "kerf", "margin", "batch")
-        self._fields = numbers(session, *((*SHEET, n) for n in names))
+        names = ("width", "height", "kerf", "margin")
+        grain = bound_combo(session, (*SHEET, "grain"), GRAINS)
+        grain.setAccessibleName("Grain of the pieces")
+        self._fields = [*numbers(session, *((*SHEET, n) for n in names)), labelled("Grain", grain)]
+        self._batch = numbers(session, (*SHEET, "batch"), (*SHEET, "once"))
         self.outputs = Outputs(session)
         right = column(
             "Sheets and prints",
@@ -141,6 +153,7 @@ class PiecesPage(QWidget):
             self.facts,
             self.prints,
             *self._fields,
+            *self._batch,
             self.outputs,
         )
         row.addWidget(scrolled(right), 4)
@@ -161,7 +174,7 @@ class PiecesPage(QWidget):
         self._order.setText("\n".join(PRINT_ADVICE if printed else order_text(pieces)))
         self.picture.show_pieces(pieces, drawing.case.sheet)
         self.facts.show_facts(sheet_facts(pieces))
-        self.prints.show_facts(print_facts(drawing))
+        self.prints.show_facts([*print_facts(drawing), *batch_facts(drawing, pieces)])
         self.outputs.refresh()
 
     def table(self) -> Table:
@@ -171,6 +184,22 @@ class PiecesPage(QWidget):
             return Table(PRINTED, tuple(print_rows(drawing)))
         return Table(COLUMNS, tuple(cut_rows(drawing, pieces_of(drawing))))
 
+    def page(self) -> Picture:
+        """Cut list, order of cuts and sheets as a page."""
+        drawing = drawing_of(self.session.assessment)
+        pieces = pieces_of(drawing)
+        printed = drawing.case.printing is not None
+        facts = [*print_facts(drawing)] if printed else sheet_facts(pieces)
+        facts += batch_facts(drawing, pieces)
+        lines = [*(PRINT_ADVICE if printed else order_text(pieces))]
+        lines += [f"{fact.name}: {fact.value}" for fact in facts]
+        title = f"{self.session.design.name}: {self._title.text().lower()}"
+        paint = _nothing if printed else self.picture.paint_sheets
+        return cut_list_page(title, self.table(), lines, paint)
+
     def _save(self) -> None:
-        title = f"{self.session.design.name}: sheets"
-        save_table(self.session, self.window(), self.table(), self.picture.picture(title))
+        save_table(self.session, self.window(), self.table(), self.page())
+
+
+def _nothing(_painter: QPainter, _area: QRectF) -> None:
+    """A print has no sheets."""
