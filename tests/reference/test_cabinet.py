@@ -5,7 +5,7 @@ import pytest
 
 from firecrest.core.cabinet import parts as made_of
 from firecrest.core.cabinet.balance import Push, balance, walk
-from firecrest.core.cabinet.braces import sides, solid_of, split
+from firecrest.core.cabinet.braces import solid_of, split
 from firecrest.core.cabinet.clearance import (
     down_firing_height,
     free_length,
@@ -47,13 +47,9 @@ def chambers(one):
     inner = [h - lo for lo, h in zip(low, high, strict=True)]
     gross = slabs(low, high, one.shell.inside.volume, dividers)
     names = ["main"] if not dividers else ["amp", "main"]
-    standing = []
-    for brace in one.braces:
-        if not brace.divider:
-            a, b = sides(brace, inner)
-            standing.append(("main", brace, a * b))
+    standing = [("main", brace) for brace in one.braces if not brace.divider]
     thickness = {name: frame.t for name, frame in one.frames.items()}
-    return rooms(dict(zip(names, gross, strict=True)), one.parts, (), thickness, standing)
+    return rooms(dict(zip(names, gross, strict=True)), one.parts, (), thickness, standing, inner)
 
 
 @pytest.mark.parametrize("name", ALL)

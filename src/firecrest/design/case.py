@@ -9,6 +9,7 @@ from typing import Literal
 from pydantic.dataclasses import dataclass
 
 from firecrest.design.case_shape import Axis, Rectangular, Shape
+from firecrest.design.case_within import Grille, InnerBox
 from firecrest.design.fields import MODEL, choice, identity, items, number, text
 from firecrest.design.mount import Mount
 
@@ -65,6 +66,21 @@ class Brace:
     window_a: float = number("Window, width", "length", 0, 3, "mm", default=0.06, digits=0)
     window_b: float = number("Window, height", "length", 0, 3, "mm", default=0.06, digits=0)
     window_radius: float = number("Window, corners", "length", 0, 1, "mm", default=0.008, digits=0)
+    form: Literal["plate", "shelf", "dowel"] = choice(
+        "Form", default="plate", help="A whole plate with a window, a shelf on a wall, or a rod."
+    )
+    against: Literal["front", "back", "left", "right", "top", "bottom"] = choice(
+        "Stands against", default="back", help="The wall that a shelf holds."
+    )
+    reach: float = number(
+        "Shelf, reaches", "length", 0.002, 3, "mm", default=0.06, digits=0, help="From its wall."
+    )
+    spot_a: float = number(
+        "Dowel, across", "length", -3, 3, "mm", default=0.0, digits=1, help="From the middle."
+    )
+    spot_b: float = number(
+        "Dowel, up", "length", -3, 3, "mm", default=0.0, digits=1, help="From the middle."
+    )
     groove: float = number(
         "In a groove",
         "length",
@@ -92,11 +108,11 @@ class Feet:
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Fitting:
-    """A cup for terminals or a handle, or a knob, in a panel."""
+    """A cup for terminals or a handle, a knob, or a plate over a hole that knobs sit in."""
 
     id: str = identity("fitting")
     name: str = text("Name", default="Terminal cup")
-    kind: Literal["terminal", "handle", "knob"] = choice("Kind", default="terminal")
+    kind: Literal["terminal", "handle", "knob", "plate"] = choice("Kind", default="terminal")
     mount: Mount = Mount(panel="back")
     chamber: str = identity("main", "Chamber")
     round: bool = choice("Round", default=False)
@@ -225,6 +241,8 @@ class Case:
         "Panel price", "money per area", 0, 1e4, "€/m²", default=30.0, digits=0
     )
     braces: tuple[Brace, ...] = items("Braces", default=(), most=12)
+    inner: tuple[InnerBox, ...] = items("Inner boxes", default=(), most=8)
+    grille: Grille | None = choice("Grille", default=None)
     feet: Feet | None = choice("Feet", default=None)
     fittings: tuple[Fitting, ...] = items("Fittings", default=(), most=24)
     printing: Printing | None = choice("Printed", default=None)

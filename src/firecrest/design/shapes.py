@@ -198,9 +198,18 @@ def outer_size(shape: CoreShape) -> tuple[Number, Number, Number]:
 
 
 def standing_size(case: Case) -> Vector:
-    """Size over everything as it stands: on its feet, where it has any."""
-    x, y, z = outer_size(shape_of(case))
-    return x, y if case.feet is None else y + case.feet.height, z
+    """Size over everything as it stands: on its feet and with its grille, where it has any."""
+    sides = list(outer_size(shape_of(case)))
+    if case.feet is not None:
+        sides[1] = sides[1] + case.feet.height
+    if case.grille is not None:
+        k = PROUD.get(case.grille.panel, 2)
+        sides[k] = sides[k] + case.grille.gap + case.grille.thickness
+    return sides[0], sides[1], sides[2]
+
+
+PROUD = {"left": 0, "right": 0, "top": 1, "bottom": 1, "front": 2, "back": 2}
+"""The side of the case that a thing before a panel makes longer."""
 
 
 def frames_of(shape: CoreShape) -> dict[str, Any]:

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet.rollup import dividers_of
+from firecrest.assessment.cabinet.rollup import dividers_of, enclosed_in
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.core.errors import FirecrestError, RangeError
 from firecrest.design.box import Port, placed
@@ -79,15 +79,24 @@ def with_volumes(design: Design, wanted: Mapping[int, float]) -> Design:
         for place, air in wanted.items():
             design = with_air_volume(design, air, place)
         return design
-    rooms, made = [], list(chambers)
+    enclosed = enclosed_in(case, chambers)
+    for place, air in wanted.items():
+        if chambers[place].id in enclosed:
+            design = with_air_volume(design, air, place)
+    case, taken = design.box.case, cabinet_of(design).taken
+    rooms, made = [], list(design.box.chambers)
     for k, chamber in enumerate(chambers):
+        if chamber.id in enclosed:
+            continue
         air = wanted.get(k, float(rolled.air[k]))
         if chamber.stated_volume is None:
-            rooms.append(air + float(rolled.taken[k]))
+            rooms.append(air + float(taken[k]))
         else:  # its air is as measured, whatever room it has
-            rooms.append(chamber.share * float(rolled.inside))
+            rooms.append(float(rolled.rooms[chamber.id].gross))
             made[k] = rebuilt(chamber, stated_volume=air)
-    whole = sum(rooms) / sum(c.share for c in chambers)
+    every = sum(c.share for c in chambers)
+    parted = sum(c.share for c in chambers if c.id not in enclosed)
+    whole = sum(rooms) / every
     path = free_path(design)
     found, met = met_by(design, {}, path, np.array([whole]), place=None)
     facts, outer = facts_at(design, path), float(found[0])
@@ -95,6 +104,7 @@ def with_volumes(design: Design, wanted: Mapping[int, float]) -> Design:
         raise RangeError(
             f"{facts.label} cannot give that much air; it can be {facts.range_text()}."
         )
-    made = [rebuilt(c, share=room / whole) for c, room in zip(made, rooms, strict=True)]
+    shares = iter([room / whole * parted / every for room in rooms])
+    made = [c if c.id in enclosed else rebuilt(c, share=next(shares)) for c in made]
     box = rebuilt(design.box, chambers=tuple(made), case=rebuilt(case, **{free_side(case): outer}))
     return replace_at(design, ("box",), box)

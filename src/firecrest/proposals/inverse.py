@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet.rollup import dividers_of, slab_owners
+from firecrest.assessment.cabinet.rollup import dividers_of, enclosed_in, open_chambers, slab_owners
 from firecrest.assessment.columns import put
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
@@ -25,6 +25,7 @@ from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
 from firecrest.design.shapes import frames_of
 from firecrest.proposals.free import free_path, met_by, rolled_with
 
+INNER: Path = ("box", "case", "inner")
 SCAN = 60
 FINER = 6
 """Times that a step of the scan is divided into as many again."""
@@ -44,7 +45,8 @@ def tuning_of(design: Design, chamber: int = 0) -> float | None:
 
 def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
     """A chamber's net air made ``volume`` m3: the first one's by the depth of the case, that of
-    another by its share of the interior, which the first one gives or takes.
+    another by its share of the interior, which the first one gives or takes, that of an inner box
+    by its own depth.
 
     Raises RangeError with the reachable range. A measured volume is replaced as it stands.
     """
@@ -52,10 +54,14 @@ def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
     if chamber.stated_volume is not None:
         return replace_at(design, ("box", "chambers", place, "stated_volume"), volume)
     case, chambers = design.box.case, design.box.chambers
-    dividers = dividers_of(case, chambers)
-    if place and not dividers:
-        return _by_share(design, volume, place)
-    path = _room_path(design, place) if dividers else free_path(design)
+    dividers, enclosed = dividers_of(case, chambers), enclosed_in(case, chambers)
+    partner = next(k for k, c in enumerate(chambers) if c.id not in enclosed)
+    if chamber.id in enclosed:
+        path: Path = (*INNER, case.inner.index(enclosed[chamber.id]), "depth")
+    elif place != partner and not dividers:
+        return _by_share(design, volume, place, partner)
+    else:
+        path = _room_path(design, place) if dividers else free_path(design)
     found, met = met_by(design, {}, path, np.array([volume]), place)
     made = replace_at(design, path, float(found[0])) if met[0] and volume > 0 else None
     if made is None:
@@ -70,7 +76,9 @@ def _room_path(design: Design, place: int) -> Path:
     rolled, chambers = cabinet_of(design), design.box.chambers
     dividers = dividers_of(design.box.case, chambers)
     parts = [part for thing in rolled.things for part in thing.parts]
-    owners = slab_owners([c.id for c in chambers], dividers, parts, frames_of(rolled.shape))
+    ids = [c.id for c in open_chambers(design.box.case, chambers)]
+    around = [part for part in parts if part.mount.chamber in ids]
+    owners = slab_owners(ids, dividers, around, frames_of(rolled.shape))
     slab = min(owners.index(chambers[place].id), len(dividers) - 1)
     at = sorted(float(d.at) for d in dividers)[slab]
     braces = design.box.case.braces
@@ -92,20 +100,22 @@ def _reachable(design: Design, path: Path, place: int) -> tuple[str, str]:
     return shown(low, "volume", "L", 2), shown(float(possible.max()), "volume", "L", 2)
 
 
-def _by_share(design: Design, volume: float, place: int) -> Design:
-    """The share of a chamber for ``volume`` m3 of net air; the first one has the rest."""
+def _by_share(design: Design, volume: float, place: int, partner: int) -> Design:
+    """The share of a chamber for ``volume`` m3 of net air; its partner has the rest."""
     chambers = design.box.chambers
     rolled = cabinet_of(design)
-    inside = float(rolled.inside)
-    both = chambers[place].share + chambers[0].share
+    whole = sum(c.share for c in chambers)
+    parted = sum(c.share for c in open_chambers(design.box.case, chambers))
+    inside = float(rolled.inside) * whole / parted
+    both = chambers[place].share + chambers[partner].share
     share = (volume + rolled.taken[place]) / inside
-    most = both * inside - rolled.taken[place] - rolled.taken[0]
+    most = both * inside - rolled.taken[place] - rolled.taken[partner]
     if not 0 < volume < most:
         low, high = (shown(max(v, 0.0), "volume", "L", 2) for v in (0.0, most))
         raise RangeError(f"By its share this chamber can hold {low} to {high} of air.")
     made = list(chambers)
     made[place] = rebuilt(chambers[place], share=share)
-    made[0] = rebuilt(chambers[0], share=both - share)
+    made[partner] = rebuilt(chambers[partner], share=both - share)
     return replace_at(design, ("box", "chambers"), tuple(made))
 
 

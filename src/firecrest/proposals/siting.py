@@ -15,12 +15,14 @@ import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.fitted_spots import PLUG
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.cutouts import Rectangle
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.shapes.shell import Shell
-from firecrest.core.cabinet.solids import Solid, disc
+from firecrest.core.cabinet.solids import Solid, disc, prism
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
@@ -296,8 +298,8 @@ def _boxes(design: Design, path: Path) -> list[Block]:
     solids = [s.solid() for s in drawing.sited if s.path[: len(path)] != path]
     found = [block for solid in solids if solid is not None for block in _blocks(solid)]
     for s in drawing.sited:
-        if isinstance(s.part, core.Port) and s.part.slot is None and s.path[: len(path)] != path:
-            free = _free_end(s.part, s.at)
+        free = _kept_free(s)
+        if free is not None and s.path[: len(path)] != path:
             found.append((free.min(axis=0), free.max(axis=0)))
     return found + [block for s in drawing.standing for block in _blocks(s.solid)]
 
@@ -320,14 +322,25 @@ def _shape(s: Sited) -> _Shape:
     points = np.concatenate([_thinned(piece) for piece in solid.pieces])
     deep = (points - np.asarray(s.at.o)) @ inward >= float(s.at.t) - 1e-9
     blocks = _blocks(solid)
-    if isinstance(s.part, core.Port) and s.part.slot is None:
-        beyond = _free_end(s.part, s.at)
+    beyond = _kept_free(s)
+    if beyond is not None:
         deep = np.concatenate([deep, np.ones(len(beyond), dtype=bool)])
         points = np.concatenate([points, beyond])
         blocks.append((beyond.min(axis=0), beyond.max(axis=0)))
     straight = s.at.turned(-float(s.part.mount.rot))
     axes = (np.asarray(way, dtype=float) for way in (straight.u, straight.v))
     return _Shape(s.part.mount.panel, points[deep], blocks, *axes)
+
+
+def _kept_free(s: Sited) -> Real | None:
+    """Points of what has to stay free before a part: a port's end, the plugs of a board."""
+    if isinstance(s.part, core.Port) and s.part.slot is None:
+        return _free_end(s.part, s.at)
+    if isinstance(s.part, core.Board) and s.part.kind == "board":
+        a, b, c = s.part.size
+        start = float(s.at.t) + float(s.part.standoff) + float(c)
+        return prism(s.at, Rectangle(a, b), start, start + PLUG).reshape(-1, 3)
+    return None
 
 
 def _free_end(port: core.Port, at: Frame) -> Real:

@@ -1,6 +1,7 @@
+import numpy as np
 import pytest
 
-from firecrest.core.cabinet.braces import Brace, air_taken, grooves, sides, solid_of, split
+from firecrest.core.cabinet.braces import Brace, air_taken, grooves, middle, sides, solid_of, split
 from firecrest.core.cabinet.cutouts import Rectangle
 from firecrest.core.cabinet.shapes.shell import Field
 
@@ -12,7 +13,7 @@ def test_a_brace_spans_the_inside_square_to_its_axis():
     assert sides(Brace("b", "x", 0.0, 0.012), INNER) == (0.18, 0.2)
     assert sides(Brace("b", "y", 0.0, 0.012), INNER) == (0.3, 0.18)
     windowed = Brace("b", "x", 0.0, 0.012, Rectangle(0.1, 0.1, 0.0))
-    assert air_taken(windowed, 0.18 * 0.2) == pytest.approx((0.036 - 0.01) * 0.012)
+    assert air_taken(windowed, INNER) == pytest.approx((0.036 - 0.01) * 0.012)
 
 
 def test_grooves_come_off_the_four_walls_around():
@@ -36,3 +37,32 @@ def test_a_window_leaves_four_bricks_round_it():
     assert len(made.pieces) == 4
     volume = sum(float((p.max(axis=(0, 1)) - p.min(axis=(0, 1))).prod()) for p in made.pieces)
     assert volume == pytest.approx((0.3 * 0.18 - 0.2 * 0.1) * 0.012)
+
+
+SHELF = Brace("s", "y", 0.02, 0.012, against="back", reach=0.07)
+DOWEL = Brace("d", "z", 0.0, 0.016, spot=(0.05, -0.03))
+
+
+def test_a_shelf_reaches_from_its_wall_and_a_dowel_from_wall_to_wall():
+    assert air_taken(SHELF, INNER) == pytest.approx(0.3 * 0.07 * 0.012)
+    assert middle(SHELF, LOW, HIGH) == pytest.approx((0.0, 0.02, -0.19 + 0.035))
+    assert air_taken(DOWEL, INNER) == pytest.approx(np.pi * 0.008**2 * 0.18)
+    assert middle(DOWEL, LOW, HIGH) == pytest.approx((0.05, -0.03, -0.1))
+
+
+def test_solids_of_part_braces_have_the_volume_they_take():
+    (plate,) = solid_of(SHELF, LOW, HIGH).pieces
+    corners = plate.reshape(-1, 3)
+    assert np.prod(np.ptp(corners, axis=0)) == pytest.approx(air_taken(SHELF, INNER))
+    assert corners[:, 2].min() == pytest.approx(-0.19)
+    (rod,) = solid_of(DOWEL, LOW, HIGH).pieces
+    points = rod.reshape(-1, 3)
+    assert np.ptp(points, axis=0) == pytest.approx([0.016, 0.016, 0.18], abs=1e-6)
+    assert points.mean(axis=0) == pytest.approx([0.05, -0.03, -0.1], abs=1e-6)
+
+
+def test_a_shelf_parts_its_own_wall_only_and_a_dowel_none():
+    fields = {"back": Field(0.012, 0.3, 0.2), "front": Field(0.012, 0.3, 0.2)}
+    found = split(fields, [SHELF, DOWEL], LOW, HIGH)
+    assert found["back"].b == pytest.approx(0.2 - 0.086)
+    assert found["front"] == fields["front"]

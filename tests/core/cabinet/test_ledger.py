@@ -2,7 +2,7 @@ import pytest
 
 from firecrest.core.cabinet.braces import Brace
 from firecrest.core.cabinet.cutouts import Rectangle
-from firecrest.core.cabinet.ledger import rooms, section_of, slabs
+from firecrest.core.cabinet.ledger import rooms, slabs
 from firecrest.core.cabinet.parts import Board, Cup, Loose, Mount
 
 
@@ -19,10 +19,8 @@ def test_a_room_adds_openings_and_takes_what_is_in_it():
     board = Board("Sedge", Mount("back"), (0.1, 0.06, 0.02), 0.004)
     loose = Loose("handle", "other", ("main",), 1e-4, 0.0)
     brace = Brace("b", "x", 0.0, 0.01)
-    section = section_of(brace, (0.3, 0.2, 0.18))
-    found = rooms(
-        {"main": 0.01}, [cup, board], [loose], {"back": 0.012}, [("main", brace, section)]
-    )
+    inner = (0.3, 0.2, 0.18)
+    found = rooms({"main": 0.01}, [cup, board], [loose], {"back": 0.012}, [("main", brace)], inner)
     room = found["main"]
     assert room.openings == pytest.approx(0.06 * 0.05 * 0.012)
     assert room.taken["cup"] == pytest.approx(0.06 * 0.05 * 0.02)
@@ -32,5 +30,5 @@ def test_a_room_adds_openings_and_takes_what_is_in_it():
 
 def test_what_is_between_two_rooms_is_shared_out():
     loose = Loose("port", "port", ("a", "b"), 2e-4, 0.0)
-    found = rooms({"a": 0.01, "b": 0.02}, [], [loose], {}, [])
+    found = rooms({"a": 0.01, "b": 0.02}, [], [loose], {}, [], (1, 1, 1))
     assert [found[c].taken["port"] for c in "ab"] == [1e-4, 1e-4]

@@ -5,8 +5,9 @@ from tests.assessment.cabinet.made import bare, placed
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import drawing_of
-from firecrest.assessment.cabinet.spots import spots_of
-from firecrest.design.edits.cabinet import moved
+from firecrest.assessment.cabinet.spots import spots_in, spots_of
+from firecrest.design.case_within import Grille, InnerBox
+from firecrest.design.edits.cabinet import add_fitting, moved
 from firecrest.design.edits.paths import replace_at
 from firecrest.design.mount import Mount
 from firecrest.present.text.moves import TITLES
@@ -14,6 +15,7 @@ from firecrest.proposals.moves.clear import clear
 from firecrest.proposals.moves.kinds import Scene
 from firecrest.proposals.moves.ranking import telling
 
+CASE = ("box", "case")
 PACK = ("power", "source", "mount")
 
 
@@ -63,3 +65,31 @@ def test_a_cure_is_a_next_move_although_no_promise_moves(u, kind):
     place = [o.proposal.kind for o in found].index(kind)
     assert found[place].gain < 0.05
     assert (place == 0) == (kind == "room")
+
+
+def cured(design, code):
+    (cure,) = [c for c in cures(design) if c.title.code == code]
+    assert TITLES[code](**dict(cure.title.figures))
+    return assess(cure.design)
+
+
+def test_a_grille_too_near_vents_too_low_and_leads_too_short_are_mended():
+    grille = replace_at(placed(), (*CASE, "grille"), Grille(gap=0.006))
+    clear_of = [s for s in spots_in(cured(grille, "farther grille")) if s.kind == "grille"]
+    assert clear_of
+    assert not [s for s in clear_of if s.tight]
+    warm = InnerBox(mount=Mount(panel="back"), vent=0.001, width=0.15, height=0.12)
+    vented = replace_at(placed(), (*CASE, "inner"), (warm,))
+    made = cured(vented, "higher vents").design.box.case.inner[0]
+    assert made.vent > 0.001
+    short = replace_at(placed(), ("power", "speaker_lead", "length"), 0.05)
+    assert not [s for s in spots_in(cured(short, "longer lead")) if s.kind == "lead" and s.tight]
+
+
+def test_a_knob_whose_panel_is_too_thick_gets_a_plate():
+    design = add_fitting(placed(), "knob")[1]
+    place = Mount(panel="back", u=-0.12, v=-0.07)
+    design = replace_at(design, (*CASE, "fittings", 0, "mount"), place)
+    made = cured(design, "plate")
+    assert made.design.box.case.fittings[1].kind == "plate"
+    assert not [s for s in spots_in(made) if s.kind == "knob" and s.tight]

@@ -6,11 +6,12 @@ shape does not have, or that faces another chamber.
 """
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 
 import numpy as np
 
+from firecrest.assessment.cabinet.within import as_part, inner_item, room_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.openings.radiator import sag_of
@@ -22,6 +23,7 @@ from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, Truncated
 from firecrest.core.cabinet.rollup import Item
 from firecrest.design.box import OUTSIDE, Port
 from firecrest.design.case import Case, Fitting
+from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.paths import Path
 from firecrest.design.mount import Mount
 
@@ -54,7 +56,7 @@ def things_in(
     return (
         *(_drivers(k, g, wiring, panels) for k, g in enumerate(box.groups)),
         *(_opening(k, o, depths) for k, o in enumerate(box.openings)),
-        *_electric(power, first, panels),
+        *_electric(box.case, power, first, panels),
         *_others(box.case, panels),
     )
 
@@ -205,14 +207,17 @@ def _bends(item: Port, depth: Number) -> tuple[core.Bend, ...]:
     return tuple(made)
 
 
-def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Iterator[Thing]:
+def _electric(
+    case: Case, power: inputs.Power, chamber: str, panels: Sequence[str]
+) -> Iterator[Thing]:
     """Boards, cells and what belongs to them; without a place they sit in the first chamber."""
     boards: list[Powered] = [*power.amplifiers, power.dsp, *power.receivers]
     for board in boards:
-        yield _board(board, chamber, panels)
+        yield _board(board, _standing_in(case, board.mount, chamber), panels)
     source = power.source
     if isinstance(source, inputs.Pack):
-        yield _pack(source, chamber, panels)
+        mount = None if source.layout is None else source.layout.mount
+        yield _pack(source, _standing_in(case, mount, chamber), panels)
         if source.board is not None:
             b = source.board
             item = Item("protection board", 1, b.volume, b.mass, b.price)
@@ -221,6 +226,11 @@ def _electric(power: inputs.Power, chamber: str, panels: Sequence[str]) -> Itera
         yield Thing(item_of(source.bulk, 1), "other", (chamber,), loose=1.0)
     for c in power.converters:
         yield Thing(Item(c.name, 1, 0.0, c.mass, c.price), "board", (chamber,), loose=1.0)
+
+
+def _standing_in(case: Case, mount: Mount | None, chamber: str) -> str:
+    """The room that a board or pack stands in."""
+    return chamber if mount is None else room_of(case, mount, chamber)
 
 
 def _board(
@@ -266,10 +276,15 @@ def _pack(pack: inputs.Pack, chamber: str, panels: Sequence[str]) -> Thing:
 def _others(case: Case, panels: Sequence[str]) -> Iterable[Thing]:
     """Cups, knobs, feet, and what else is said to be in the case."""
     for k, fitting in enumerate(case.fittings):
-        yield _fitting(k, fitting, panels)
+        yield _fitting(k, fitting, room_of(case, fitting.mount, fitting.chamber), panels)
+    for k, inner in enumerate(case.inner):
+        yield _inner(k, inner, case, panels)
     for c in case.contents:
         item = Item(c.name, c.count, c.volume, c.mass, c.price)
         yield Thing(item, "other", (c.chamber,), loose=1.0)
+    if case.grille is not None:
+        grille = case.grille
+        yield Thing(Item("grille", 1, 0.0, grille.mass, grille.price), "feet", ())
     if case.feet is not None:
         feet = case.feet
         yield Thing(Item("feet", FEET, 0.0, feet.mass, feet.price), "feet", ())
@@ -278,11 +293,21 @@ def _others(case: Case, panels: Sequence[str]) -> Iterable[Thing]:
 FEET = 4
 
 
-def _fitting(k: int, fitting: Fitting, panels: Sequence[str]) -> Thing:
+def _inner(k: int, inner: InnerBox, case: Case, panels: Sequence[str]) -> Thing:
+    """A box within the case: without a panel to stand on it takes its air all the same."""
+    made = as_part(inner, case)
+    item = replace(inner_item(inner, case), volume=inner.width * inner.height * inner.depth)
+    if inner.mount.panel not in panels:
+        return Thing(item, "inner box", (inner.chamber,), loose=1.0)
+    path = ("box", "case", "inner", k, "mount")
+    return Thing(item, "inner box", (inner.chamber,), (made,), (path,))
+
+
+def _fitting(k: int, fitting: Fitting, chamber: str, panels: Sequence[str]) -> Thing:
     cut: CutOut = Round(fitting.width)
     if not fitting.round:
         cut = Rectangle(fitting.width, fitting.height, fitting.corner)
-    mount = _mount(fitting.mount, fitting.chamber)
+    mount = _mount(fitting.mount, chamber)
     item = Item(fitting.name, 1, 0.0, fitting.mass, fitting.price)
     made: core.Part
     if fitting.kind != "knob":

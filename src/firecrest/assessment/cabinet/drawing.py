@@ -12,6 +12,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment, cabinet_of
 from firecrest.assessment.cabinet.contents import FEET
 from firecrest.assessment.cabinet.rollup import CabinetResult, infill_of
+from firecrest.assessment.power.flows import spent
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.balance import Balance, Weighed, balance
@@ -78,11 +79,15 @@ class Standing:
 
 @dataclass(frozen=True, eq=False)
 class Drawing:
-    """A case and what has a place in it; ``band`` is the top of what it plays as bass, Hz."""
+    """A case and what has a place in it; ``band`` is the top of what it plays as bass, Hz.
+
+    ``heat`` is what boards give off in W at the promised level, where a vented chamber asks.
+    """
 
     case: Case
     rolled: CabinetResult
     band: float
+    heat: float = 0.0
 
     @cached_property
     def shell(self) -> Shell:
@@ -176,7 +181,20 @@ def drawing_of(assessment: Assessment) -> Drawing:
     """The drawing of an assessed design."""
     design = assessment.design
     band = assessment.memo(_band, assessment)
-    return assessment.memo(Drawing, design.box.case, assessment.cabinet, band)
+    heat = 0.0
+    if any(box.vent > 0 for box in design.box.case.inner):
+        heat = assessment.memo(_heat, assessment)
+    return assessment.memo(Drawing, design.box.case, assessment.cabinet, band, heat)
+
+
+WARM = ("output resistance", "switching", "amplifier idle", "modules", "regulators", "converters")
+"""Items of what playing takes that warm the boards."""
+
+
+def _heat(assessment: Assessment) -> float:
+    """W that all boards give off at the promised level; 0 where nothing can be heard."""
+    found = spent(assessment, assessment.design.brief.loudness.level)
+    return 0.0 if found is None else round(sum(found.watts.get(k, 0.0) for k in WARM), 2)
 
 
 def drawing_of_design(design: Design) -> Drawing:

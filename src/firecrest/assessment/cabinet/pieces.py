@@ -7,6 +7,7 @@ import numpy as np
 
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.cabinet.rollup import infill_of
+from firecrest.assessment.cabinet.within import pieces_of_inner
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.braces import sides
 from firecrest.core.cabinet.cutouts import area
@@ -19,6 +20,15 @@ from firecrest.core.cabinet.shapes.polygon import area_and_middle
 from firecrest.core.cabinet.sheets import Layout, Sheet, layout
 from firecrest.core.cabinet.weighing import shell_body
 from firecrest.design.case import Printing
+
+
+def _rods(drawing: Drawing) -> tuple[tuple[str, float, float], ...]:
+    """Dowels, from wall to wall."""
+    low, high = drawing.shell.low, drawing.shell.high
+    long = {axis: float(high[k]) - float(low[k]) for k, axis in enumerate("xyz")}
+    dowels = [b for b in drawing.rolled.braces if b.spot is not None]
+    return tuple((b.name, float(b.t), long[b.axis]) for b in dowels)
+
 
 LEVEL = ("top", "bottom")
 """Panels that have no upright way; their grain runs along the longer side."""
@@ -38,9 +48,13 @@ class Stock:
 
 @dataclass(frozen=True)
 class Pieces:
-    """All pieces of a case of sheets; ``seconds`` at the saw, an estimate."""
+    """All pieces of a case of sheets; ``seconds`` at the saw, an estimate.
+
+    ``rods`` are dowels as (name, diameter, length) in m.
+    """
 
     stocks: tuple[Stock, ...]
+    rods: tuple[tuple[str, float, float], ...]
     cuts: int
     rounds: int
     seconds: float
@@ -59,7 +73,9 @@ def pieces_of(drawing: Drawing) -> Pieces:
     count = sum(p.count for p in rows)
     rounds = sum(core.cut_of(s.part) is not None for s in drawing.sited)
     settled = sum(s.settings.count for s in found)
-    return Pieces(tuple(found), 2 * count, rounds, saw_time(settled, 2 * count, rounds))
+    return Pieces(
+        tuple(found), _rods(drawing), 2 * count, rounds, saw_time(settled, 2 * count, rounds)
+    )
 
 
 def _grained(piece: Piece, grain: str) -> Piece:
@@ -90,10 +106,13 @@ def _pieces(drawing: Drawing) -> Iterator[Piece]:
         rings = round(float(shape.rings))
         ring = (whole - hollow) / (a * b)
         yield Piece("ring layer", a, b, float(shape.layer), rings, filled=ring)
+    yield from pieces_of_inner(drawing.case.inner)
     inner = [
         float(h) - float(lo) for lo, h in zip(drawing.shell.low, drawing.shell.high, strict=True)
     ]
     for brace in drawing.rolled.braces:
+        if brace.spot is not None:
+            continue
         a, b = (float(s) + 2 * float(brace.groove) for s in sides(brace, inner))
         filled = 1 - (0.0 if brace.window is None else float(area(brace.window)) / (a * b))
         yield Piece(brace.name, a, b, float(brace.t), filled=filled)

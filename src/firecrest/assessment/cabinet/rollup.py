@@ -6,20 +6,23 @@ from dataclasses import dataclass
 import numpy as np
 
 from firecrest.assessment.cabinet.contents import Thing, things_in
+from firecrest.assessment.cabinet.within import room_inside
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.wiring import Wiring
 from firecrest.core.arrays import Number, largest
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.braces import Brace, air_taken
+from firecrest.core.cabinet.braces import WAYS, Brace, air_taken, sides
 from firecrest.core.cabinet.cutouts import Rectangle
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.joints import panel_area
-from firecrest.core.cabinet.ledger import Room, rooms, section_of, slabs
+from firecrest.core.cabinet.ledger import Room, rooms, slabs
 from firecrest.core.cabinet.materials import Infill, material_share
 from firecrest.core.cabinet.rollup import Item, total
 from firecrest.core.cabinet.shapes.box import Box
 from firecrest.design.box import Chamber
+from firecrest.design.case import Brace as DesignBrace
 from firecrest.design.case import Case
+from firecrest.design.case_within import InnerBox
 from firecrest.design.shapes import (
     CoreShape,
     frames_of,
@@ -71,20 +74,61 @@ def braces_of(case: Case) -> tuple[Brace, ...]:
     made = []
     for brace in case.braces:
         window = None
-        if not brace.divider:
+        if not brace.divider and brace.window_a > 0 and brace.window_b > 0:
             window = Rectangle(brace.window_a, brace.window_b, brace.window_radius)
         thick = case.wall if brace.thickness is None else brace.thickness
         made.append(
             Brace(brace.name, brace.axis, brace.at, thick, window, brace.divider, brace.groove)
+            if brace.divider or brace.form == "plate"
+            else _part_brace(brace, thick)
         )
     return tuple(made)
 
 
+def _part_brace(brace: DesignBrace, thick: Number) -> Brace:
+    """A shelf or a dowel."""
+    if brace.form == "dowel":
+        spot = brace.spot_a, brace.spot_b
+        return Brace(brace.name, brace.axis, 0.0, thick, spot=spot)
+    return Brace(
+        brace.name,
+        brace.axis,
+        brace.at,
+        thick,
+        groove=brace.groove,
+        against=against(brace),
+        reach=brace.reach,
+    )
+
+
+def against(brace: DesignBrace) -> str:
+    """The wall that a shelf stands on: one beside it, whichever way it was turned since."""
+    if WAYS[brace.against] != brace.axis:
+        return brace.against
+    return "bottom" if brace.axis == "z" else "back"
+
+
 def dividers_of(case: Case, chambers: Sequence[Chamber]) -> list[Brace]:
-    """Dividers that part the chambers; none unless there is one fewer than chambers, one way."""
+    """Dividers that part the chambers; none unless there is one fewer than chambers, one way.
+
+    A chamber that is an inner box needs none.
+    """
     found = [b for b in braces_of(case) if b.divider]
-    along = {b.axis for b in found}
-    return found if len(found) == len(chambers) - 1 and len(along) <= 1 else []
+    along, parted = {b.axis for b in found}, open_chambers(case, chambers)
+    return found if len(found) == len(parted) - 1 and len(along) <= 1 else []
+
+
+def enclosed_in(case: Case, chambers: Sequence[Chamber]) -> dict[str, InnerBox]:
+    """The inner box that each enclosed chamber is; never all of the chambers."""
+    ids = [c.id for c in chambers]
+    found = {box.holds: box for box in case.inner if box.holds in ids and box.chamber != box.holds}
+    return found if len(found) < len(ids) else {}
+
+
+def open_chambers(case: Case, chambers: Sequence[Chamber]) -> list[Chamber]:
+    """Chambers that are rooms of the case itself."""
+    enclosed = enclosed_in(case, chambers)
+    return [c for c in chambers if c.id not in enclosed]
 
 
 def _gross(
@@ -95,13 +139,17 @@ def _gross(
     parts: Sequence[core.Part],
 ) -> dict[str, Number]:
     """Each chamber's part of the inside: between dividers, else by its share."""
+    own = {id: room_inside(inner) for id, inner in enclosed_in(case, chambers).items()}
+    rest = open_chambers(case, chambers)
     dividers = dividers_of(case, chambers)
     if not dividers:
-        return {c.id: c.share * inside for c in chambers}
+        whole = sum(c.share for c in chambers) / sum(c.share for c in rest) if own else 1.0
+        return {c.id: own[c.id] if c.id in own else c.share * whole * inside for c in chambers}
     low, high = inner_corners(shape)
     found = slabs(low, high, inside, dividers)
-    owners = slab_owners([c.id for c in chambers], dividers, parts, frames_of(shape))
-    return dict(zip(owners, found, strict=True))
+    around = [p for p in parts if p.mount.chamber not in own]
+    owners = slab_owners([c.id for c in rest], dividers, around, frames_of(shape))
+    return own | dict(zip(owners, found, strict=True))
 
 
 def slab_owners(
@@ -161,16 +209,15 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     braces = braces_of(case)
     dividers = dividers_of(case, box.chambers)
     gross = _gross(case, box.chambers, shape, inside, parts)
-    owners = [c.id for c in box.chambers]
+    owners = [c.id for c in open_chambers(case, box.chambers)]
     if dividers:
-        owners = slab_owners(owners, dividers, parts, frames_of(shape))
+        around = [p for p in parts if p.mount.chamber in owners]
+        owners = slab_owners(owners, dividers, around, frames_of(shape))
     standing = [
-        (_home(brace, dividers, owners), brace, section_of(brace, inner))
-        for brace in braces
-        if brace not in dividers
+        (_home(brace, dividers, owners), brace) for brace in braces if brace not in dividers
     ]
     thickness = {name: _panel_thickness(case, shape, name) for name in panels}
-    ledger = rooms(gross, parts, _loose(things), thickness, standing)
+    ledger = rooms(gross, parts, _loose(things), thickness, standing, inner)
     air = tuple(
         ledger[c.id].net if c.stated_volume is None else c.stated_volume for c in box.chambers
     )
@@ -239,9 +286,10 @@ def _case_item(
     inside_plates: Number = 0.0
     plate_area: Number = 0.0
     for brace in braces:
-        section = section_of(brace, inner)
-        inside_plates = inside_plates + air_taken(brace, section)
-        plate_area = plate_area + section
+        inside_plates = inside_plates + air_taken(brace, inner)
+        if brace.spot is None:
+            a, b = sides(brace, inner)
+            plate_area = plate_area + a * b
     share = material_share(infill_of(case), thickness.get("front", case.wall))
     mass = case.density * ((walls - gone) * share + inside_plates)
     if case.printing is not None:

@@ -3,20 +3,19 @@
 Wanted: 5 mm between still things, 3 mm from what moves, 10 mm behind a magnet, 15 mm for plugs.
 """
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 from itertools import combinations
-from typing import Literal
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
+from firecrest.assessment.cabinet.fitted_spots import around, grille, plugs, within
+from firecrest.assessment.cabinet.leads import short_leads
 from firecrest.assessment.cabinet.rollup import slab_of, slab_owners
+from firecrest.assessment.cabinet.spot import SEEN, Spot, point, wanted
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import (
     MAGNET,
-    MOVING,
-    STILL,
     Gap,
     down_firing_height,
     frames_apart,
@@ -26,46 +25,17 @@ from firecrest.core.cabinet.clearance import (
     removable,
     wall_gap,
 )
-from firecrest.core.cabinet.cutouts import across
+from firecrest.core.cabinet.cutouts import across, half_size
 from firecrest.core.cabinet.distance import Nearest, solids_apart
 from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.core.cabinet.solids import Solid
 from firecrest.design.edits.paths import Path
 
-SEEN = 0.06
-"""m within which distances are told."""
-PLUG = 0.015
 RIM, EDGE = 0.003, 0.004
 """Least between frames, and from a frame or cut-out to the edge of its panel: estimates."""
 KEPT_GAPS = 4096
-
-Kind = Literal[
-    "wall", "pair", "brace", "frames", "frame edge", "cut-out edge", "magnet", "removable",
-    "port end", "knob", "ground", "chamber",
-]  # fmt: skip
-
-
-@dataclass(frozen=True)
-class Spot:
-    """A distance ``gap`` m where ``wanted`` m are called for, between the ``names``, at a point.
-
-    ``paths`` are where the places of the parts concerned stand. What cannot be built at all is
-    ``impossible``.
-    """
-
-    kind: Kind
-    names: tuple[str, ...]
-    gap: float
-    wanted: float
-    at: tuple[float, float, float] | None
-    paths: tuple[Path, ...]
-    impossible: bool = False
-
-    @property
-    def tight(self) -> bool:
-        """Whether it is nearer than it should."""
-        return self.impossible or self.gap < self.wanted - 1e-9
+FITTINGS: Path = ("box", "case", "fittings")
 
 
 def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
@@ -78,25 +48,24 @@ def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
         *_frames(drawing),
         *_singles(drawing),
         *_chambers(drawing),
+        *plugs(drawing),
+        *within(drawing),
+        *grille(drawing),
     ]
+    return _sorted(found)
+
+
+def _sorted(found: Iterable[Spot]) -> tuple[Spot, ...]:
     return tuple(sorted(found, key=lambda s: (not s.impossible, s.gap - s.wanted)))
 
 
 def spots_in(assessment: Assessment) -> tuple[Spot, ...]:
-    """The same of an assessed design, remembered while neither case nor places change."""
-    return assessment.memo(spots_of, drawing_of(assessment))
-
-
-def _point(at: object) -> tuple[float, float, float]:
-    x, y, z = (float(c) for c in at)  # type: ignore[attr-defined]
-    return x, y, z
-
-
-def _wanted(*parts: core.Part) -> float:
-    """What is called for between things: of what moves less, of a plug more."""
-    if any(p.kind == "radiator" for p in parts):
-        return MOVING
-    return STILL
+    """The same of an assessed design, remembered while neither case nor places change; and leads
+    that do not reach.
+    """
+    drawing = drawing_of(assessment)
+    leads = tuple(short_leads(assessment, drawing))
+    return _sorted((*assessment.memo(spots_of, drawing), *leads))
 
 
 def _walls(drawing: Drawing) -> Iterator[Spot]:
@@ -108,7 +77,7 @@ def _walls(drawing: Drawing) -> Iterator[Spot]:
         if gap is not None:
             poked = gap.gap < -1e-6
             names = (s.part.name, gap.wall)
-            yield Spot("wall", names, gap.gap, _wanted(s.part), gap.at, (s.path,), poked)
+            yield Spot("wall", names, gap.gap, wanted(s.part), gap.at, (s.path,), poked)
         if isinstance(s.part, core.Driver):
             yield from _behind(drawing, s, s.part)
 
@@ -128,11 +97,11 @@ def _behind(drawing: Drawing, s: Sited, driver: core.Driver) -> Iterator[Spot]:
     opposite = [
         (float(gap.min()), name)
         for name, gap in gaps
-        if name not in drawing.frames or dot(drawing.frames[name].normal, _point(inward)) > 0.5
+        if name not in drawing.frames or dot(drawing.frames[name].normal, point(inward)) > 0.5
     ]
     if opposite:
         gap, name = min(opposite)
-        at = _point(rear.mean(axis=0))
+        at = point(rear.mean(axis=0))
         yield Spot("magnet", (driver.name, name), gap, MAGNET, at, (s.path,))
 
 
@@ -150,10 +119,10 @@ def _pairs(drawing: Drawing) -> Iterator[Spot]:
         near = None if a is None or b is None else _between(a, b)
         if near is None or near.gap > SEEN:
             continue
-        at = _point((near.here + near.there) / 2)
+        at = point((near.here + near.there) / 2)
         names, paths = (one.part.name, other.part.name), (one.path, other.path)
         met = near.gap <= 1e-6
-        yield Spot("pair", names, near.gap, _wanted(one.part, other.part), at, paths, met)
+        yield Spot("pair", names, near.gap, wanted(one.part, other.part), at, paths, met)
 
 
 def _braces(drawing: Drawing) -> Iterator[Spot]:
@@ -164,10 +133,10 @@ def _braces(drawing: Drawing) -> Iterator[Spot]:
             near = _between(solid, standing.solid)
             if near is None or near.gap > SEEN:
                 continue
-            at = _point((near.here + near.there) / 2)
+            at = point((near.here + near.there) / 2)
             names = (s.part.name, standing.brace.name)
             met = near.gap <= 1e-6
-            yield Spot("brace", names, near.gap, _wanted(s.part), at, (s.path,), met)
+            yield Spot("brace", names, near.gap, wanted(s.part), at, (s.path,), met)
 
 
 def _edges(drawing: Drawing) -> Iterator[Spot]:
@@ -176,7 +145,7 @@ def _edges(drawing: Drawing) -> Iterator[Spot]:
     rounding = shape.radius if shape.kind == "box" and shape.edges != "square" else 0.0
     for s in drawing.sited:
         cut, frame = _margins(s.part, s.at, drawing.shell, rounding)
-        at = _point(s.at.o)
+        at = point(s.at.o)
         name = (s.part.name, s.part.mount.panel)
         if cut < SEEN:
             yield Spot("cut-out edge", name, cut, 0.0, at, (s.path,), cut < -1e-6)
@@ -197,19 +166,50 @@ def _frames_apart(one: tuple[core.Part, Frame], other: tuple[core.Part, Frame]) 
 def _frames(drawing: Drawing) -> Iterator[Spot]:
     """Frames side by side on one panel."""
     for one, other in combinations(drawing.sited, 2):
-        if one.part.mount.panel != other.part.mount.panel:
+        if one.part.mount.panel != other.part.mount.panel or _on_plate(drawing, one, other):
             continue
         gap = _frames_apart((one.part, one.at), (other.part, other.at))
         if gap < SEEN:
-            at = _point([(a + b) / 2 for a, b in zip(one.at.o, other.at.o, strict=True)])
+            at = point([(a + b) / 2 for a, b in zip(one.at.o, other.at.o, strict=True)])
             names, paths = (one.part.name, other.part.name), (one.path, other.path)
             yield Spot("frames", names, gap, RIM, at, paths, gap <= 1e-6)
+
+
+def plate_under(drawing: Drawing, knob: Sited) -> core.Cup | None:
+    """The plate that a knob sits in; None of one in the panel itself."""
+    for s in drawing.sited:
+        if s.path[:3] != FITTINGS or s.part.mount.panel != knob.part.mount.panel:
+            continue
+        fitting = drawing.case.fittings[int(s.path[3])]
+        if fitting.kind == "plate" and isinstance(s.part, core.Cup) and _covers(s, knob):
+            return s.part
+    return None
+
+
+def _covers(plate: Sited, other: Sited) -> bool:
+    """Whether the middle of a thing is over the hole that a plate closes."""
+    away = [a - b for a, b in zip(other.at.o, plate.at.o, strict=True)]
+    off = abs(float(dot((away[0], away[1], away[2]), plate.at.u)))
+    up = abs(float(dot((away[0], away[1], away[2]), plate.at.v)))
+    cut = core.cut_of(plate.part)
+    assert cut is not None
+    half_a, half_b = (float(h) for h in half_size(cut))
+    return off < half_a and up < half_b
+
+
+def _on_plate(drawing: Drawing, one: Sited, other: Sited) -> bool:
+    """Whether one of two is a knob in the plate that the other is."""
+    pairs = ((one, other), (other, one))
+    return any(
+        isinstance(knob.part, core.Knob) and plate_under(drawing, knob) is plate.part
+        for knob, plate in pairs
+    )
 
 
 def _singles(drawing: Drawing) -> Iterator[Spot]:
     """What is looked at part by part."""
     for s in drawing.sited:
-        part, at = s.part, _point(s.at.o)
+        part, at = s.part, point(s.at.o)
         if isinstance(part, core.Driver):
             over = float(part.magnet_d) - float(across(part.cut))
             if not removable(part, _ways_out(drawing, s)):
@@ -220,24 +220,26 @@ def _singles(drawing: Drawing) -> Iterator[Spot]:
         if isinstance(part, core.Port) and part.slot is None:
             yield _port_end(drawing, s, part)
         if isinstance(part, core.Knob):
-            fit = knob_fit(part, float(s.at.t))
+            plate = plate_under(drawing, s)
+            fit = knob_fit(part, float(s.at.t) if plate is None else float(plate.depth))
             yield Spot("knob", (part.name,), -fit.thin_by, 0.0, at, (s.path,))
 
 
 def _chambers(drawing: Drawing) -> Iterator[Spot]:
     """Parts that stand in another chamber than they are said to."""
     dividers = [b for b in drawing.rolled.braces if b.divider]
-    ids = list(drawing.rolled.rooms)
+    boxes = [box.holds for box in drawing.case.inner]
+    ids = [id for id in drawing.rolled.rooms if id not in boxes]
     if len(dividers) != len(ids) - 1 or len({d.axis for d in dividers}) != 1:
         return
-    parts = [s.part for s in drawing.sited]
-    owners = slab_owners(ids, dividers, parts, drawing.frames)
-    for s in drawing.sited:
+    around = [s for s in drawing.sited if s.part.mount.chamber in ids]
+    owners = slab_owners(ids, dividers, [s.part for s in around], drawing.frames)
+    for s in around:
         if s.part.kind == "knob":
             continue
         own = owners[slab_of(s.part, drawing.frames, dividers)]
         if own != s.part.mount.chamber:
-            yield Spot("chamber", (s.part.name,), 0.0, 0.0, _point(s.at.o), (s.path,), True)
+            yield Spot("chamber", (s.part.name,), 0.0, 0.0, point(s.at.o), (s.path,), True)
 
 
 def _ways_out(drawing: Drawing, own: Sited) -> Iterator[float]:
@@ -256,13 +258,12 @@ def _ground(drawing: Drawing, s: Sited, part: core.Driver | core.Radiator) -> Sp
     feet = drawing.case.feet
     have = 0.0 if feet is None else feet.height
     wanted = down_firing_height(part)
-    return Spot("ground", (part.name,), have, wanted, _point(s.at.o), (s.path,))
+    return Spot("ground", (part.name,), have, wanted, point(s.at.o), (s.path,))
 
 
 def _port_end(drawing: Drawing, s: Sited, part: core.Port) -> Spot:
     """A bore's length free before the open end."""
-    others = [o for t in drawing.sited if t.path != s.path and (o := t.solid()) is not None]
-    others += [standing.solid for standing in drawing.standing]
+    others = around(drawing, s)
     free, end = free_length(part, s.at, drawing.shell, others)
     bore = float(part.bore)
-    return Spot("port end", (part.name,), free, bore, _point(end), (s.path,), free <= 1e-6)
+    return Spot("port end", (part.name,), free, bore, point(end), (s.path,), free <= 1e-6)

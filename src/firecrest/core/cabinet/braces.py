@@ -1,24 +1,35 @@
-"""Braces and dividers: plates square to an axis, over the whole inside cross-section."""
+"""Braces and dividers: plates square to an axis, over the inside cross-section or a part of it.
+
+A shelf stands against one wall and reaches so far from it; a dowel is a rod between two walls.
+"""
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from firecrest.core.arrays import Number
-from firecrest.core.cabinet.cutouts import Rectangle, Round, area, half_size
+from firecrest.core.cabinet.cutouts import Rectangle, Round, area, circle_area, half_size
 from firecrest.core.cabinet.frames import Vector
 from firecrest.core.cabinet.shapes.shell import Field
-from firecrest.core.cabinet.solids import Solid, brick, solid
+from firecrest.core.cabinet.solids import Solid, brick, disc, solid
 
 ACROSS = {"x": ("z", "y"), "y": ("x", "z"), "z": ("x", "y")}
 """The axes that a window's a and b lie along."""
 ORDER = "xyz"
+WAYS = {"left": "x", "right": "x", "top": "y", "bottom": "y", "front": "z", "back": "z"}
+"""The axis that each panel of a box is square to."""
+FIRST = ("left", "bottom", "back")
+"""Panels at the low end of their axes."""
 
 
 @dataclass(frozen=True)
 class Brace:
     """A plate of thickness ``t`` with its middle ``at`` along ``axis``; ``groove`` deep in walls.
 
-    A divider has no window and parts two chambers.
+    A divider has no window and parts two chambers. A shelf stands ``against`` a wall beside it and
+    has a ``reach``. A dowel has its ``spot`` from the middle, along the axes of ``ACROSS``, and
+    ``t`` is its diameter.
     """
 
     name: str
@@ -28,6 +39,9 @@ class Brace:
     window: Rectangle | Round | None = None
     divider: bool = False
     groove: Number = 0.0
+    against: str = ""
+    reach: Number = 0.0
+    spot: tuple[Number, Number] | None = None
 
     @property
     def faces(self) -> tuple[Number, Number]:
@@ -36,15 +50,39 @@ class Brace:
 
 
 def sides(brace: Brace, inner: Sequence[Number]) -> tuple[Number, Number]:
-    """The inside cross-section that it spans, of a block of inner size (x, y, z)."""
-    a, b = (inner[ORDER.index(axis)] for axis in ACROSS[brace.axis])
+    """The inside cross-section that a plate spans, of a block of inner size (x, y, z)."""
+    a, b = (
+        np.minimum(brace.reach, inner[ORDER.index(axis)])
+        if WAYS.get(brace.against) == axis
+        else inner[ORDER.index(axis)]
+        for axis in ACROSS[brace.axis]
+    )
     return a, b
 
 
-def air_taken(brace: Brace, section: Number) -> Number:
-    """Air that it takes of an inside cross-section of so much area."""
+def air_taken(brace: Brace, inner: Sequence[Number]) -> Number:
+    """Air that it takes of a block of inner size (x, y, z)."""
+    if brace.spot is not None:
+        return circle_area(brace.t) * inner[ORDER.index(brace.axis)]
+    a, b = sides(brace, inner)
     window = 0.0 if brace.window is None else area(brace.window)
-    return (section - window) * brace.t
+    return (a * b - window) * brace.t
+
+
+def middle(brace: Brace, low: Sequence[Number], high: Sequence[Number]) -> Vector:
+    """Where its middle is, in a block from ``low`` to ``high``."""
+    at = [(h + lo) / 2 for lo, h in zip(low, high, strict=True)]
+    if brace.spot is not None:
+        for axis, off in zip(ACROSS[brace.axis], brace.spot, strict=True):
+            at[ORDER.index(axis)] = at[ORDER.index(axis)] + off
+        return at[0], at[1], at[2]
+    at[ORDER.index(brace.axis)] = brace.at
+    if brace.against:
+        k = ORDER.index(WAYS[brace.against])
+        inner = [h - lo for lo, h in zip(low, high, strict=True)]
+        half = np.minimum(brace.reach, inner[k]) / 2
+        at[k] = low[k] + half if brace.against in FIRST else high[k] - half
+    return at[0], at[1], at[2]
 
 
 def grooves(brace: Brace, inner: Sequence[Number]) -> dict[str, Number]:
@@ -62,26 +100,32 @@ def grooves(brace: Brace, inner: Sequence[Number]) -> dict[str, Number]:
 def split(
     fields: Mapping[str, Field], braces: Iterable[Brace], low: Vector, high: Vector
 ) -> dict[str, Field]:
-    """Fields of a box with the largest rest each way that braces leave of them."""
+    """Fields of a box with the largest rest each way that braces leave of them.
+
+    What a dowel holds at one point is not reckoned.
+    """
     ways = {
         "front": ("x", "y"), "back": ("x", "y"), "left": ("z", "y"), "right": ("z", "y"),
         "top": ("x", "z"), "bottom": ("x", "z"),
     }  # fmt: skip
-    braces = list(braces)
-    rest = {}
-    for axis in ORDER:
+    plates = [b for b in braces if b.spot is None]
+
+    def _rest(name: str, axis: str) -> tuple[float, float]:
+        """The largest rest of a panel along an axis, and the whole; a shelf parts its own wall."""
         k = ORDER.index(axis)
-        faces = sorted(tuple(float(f) for f in b.faces) for b in braces if b.axis == axis)
+        held = [b for b in plates if b.axis == axis and b.against in ("", name)]
+        faces = sorted(tuple(float(f) for f in b.faces) for b in held)
         starts = [low[k], *(f[1] for f in faces)]
         ends = [*(f[0] for f in faces), high[k]]
         free = max(float(e - s) for s, e in zip(starts, ends, strict=True))
-        rest[axis] = free, float(high[k] - low[k])
+        return free, float(high[k] - low[k])
+
     found = {}
     for name, field in fields.items():
         if name not in ways or field.r is not None:
             found[name] = field
             continue
-        a, b = (_least(size, *rest[way]) for size, way in zip((field.a, field.b), ways[name],
+        a, b = (_least(size, *_rest(name, way)) for size, way in zip((field.a, field.b), ways[name],
                                                               strict=True))  # fmt: skip
         found[name] = replace(field, a=a, b=b)
     return found
@@ -99,6 +143,15 @@ def solid_of(brace: Brace, lowest: Vector, highest: Vector) -> Solid:
     a, b = (ORDER.index(axis) for axis in ACROSS[brace.axis])
 
     low, high = ([float(c) for c in corner] for corner in (lowest, highest))
+    if brace.spot is not None:
+        return _rod(brace, low, high)
+    if brace.against:
+        wall = ORDER.index(WAYS[brace.against])
+        reach = min(float(brace.reach), high[wall] - low[wall])
+        if brace.against in FIRST:
+            high[wall] = low[wall] + reach
+        else:
+            low[wall] = high[wall] - reach
 
     def _piece(a0: float, a1: float, b0: float, b1: float) -> tuple[Vector, Vector]:
         first, last = [0.0] * 3, [0.0] * 3
@@ -117,3 +170,15 @@ def solid_of(brace: Brace, lowest: Vector, highest: Vector) -> Solid:
         _piece(mid_a - half_a, mid_a + half_a, mid_b + half_b, high[b]),
     ]
     return solid([brick(*rim) for rim in rims])
+
+
+def _rod(brace: Brace, low: Sequence[float], high: Sequence[float]) -> Solid:
+    """A dowel from wall to wall."""
+    k = ORDER.index(brace.axis)
+    a, b = (np.eye(3)[ORDER.index(axis)] for axis in ACROSS[brace.axis])
+    ends = []
+    for end in (low[k], high[k]):
+        at = np.array([float(c) for c in middle(brace, low, high)])
+        at[k] = end
+        ends.append(disc(at, a, b, float(brace.t) / 2))
+    return solid([np.stack(ends)])

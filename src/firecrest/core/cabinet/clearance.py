@@ -77,8 +77,12 @@ def free_length(
     """How far a cylinder of the bore runs on from the open end, and where that end is."""
     stretches, end, ahead = middle_line(port, at)
     _, a, b = stretches[-1][-1]
-    r = float(port.bore) / 2
-    rim = disc(end, a, b, r)
+    rim = disc(end, a, b, float(port.bore) / 2)
+    return free_ahead(rim, ahead, shell, others, most), end
+
+
+def free_ahead(rim: Real, ahead: Real, shell: Shell, others: Iterable[Solid], most: float) -> float:
+    """How far the outline ``rim`` (n, 3) runs on along the unit vector ``ahead``, m."""
 
     def _within(s: float) -> bool:
         return all(float(np.min(w.gap(rim + s * ahead))) >= 0 for w in shell.walls)
@@ -93,7 +97,7 @@ def free_length(
 
         if free > 0 and not _clear(free):
             free = _farthest(_clear, free)
-    return free, end
+    return free
 
 
 def _farthest(holds: Callable[[float], bool], most: float) -> float:

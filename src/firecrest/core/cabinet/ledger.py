@@ -4,11 +4,11 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from firecrest.core.arrays import Number
-from firecrest.core.cabinet.braces import Brace, air_taken, sides
+from firecrest.core.cabinet.braces import Brace, air_taken
 from firecrest.core.cabinet.parts import Loose, Part, opening
 from firecrest.core.cabinet.parts import air_taken as taken_by
 
-KINDS = ("driver", "radiator", "port", "board", "pack", "cup", "other")
+KINDS = ("driver", "radiator", "port", "board", "pack", "cup", "inner box", "other")
 """Kinds of things in the order they are told; a knob takes no air."""
 
 
@@ -51,9 +51,10 @@ def rooms(
     parts: Iterable[Part],
     loose: Iterable[Loose],
     thickness: Mapping[str, Number],
-    braces: Iterable[tuple[str, Brace, Number]],
+    braces: Iterable[tuple[str, Brace]],
+    inner: Sequence[Number],
 ) -> dict[str, Room]:
-    """Ledger of each chamber. ``braces`` as (chamber, brace, the inside section it stands in)."""
+    """Ledger of each chamber. ``braces`` as (chamber, brace), in an inside of size ``inner``."""
     openings: dict[str, Number] = dict.fromkeys(gross, 0.0)
     taken: dict[str, dict[str, Number]] = {c: dict.fromkeys(KINDS, 0.0) for c in gross}
     stand: dict[str, Number] = dict.fromkeys(gross, 0.0)
@@ -68,12 +69,6 @@ def rooms(
         for chamber in among:
             before = taken[chamber].get(item.kind, 0.0)
             taken[chamber][item.kind] = before + item.volume / len(among)
-    for chamber, brace, section in braces:
-        stand[chamber] = stand[chamber] + air_taken(brace, section)
+    for chamber, brace in braces:
+        stand[chamber] = stand[chamber] + air_taken(brace, inner)
     return {c: Room(gross[c], openings[c], stand[c], taken[c]) for c in gross}
-
-
-def section_of(brace: Brace, inner: Sequence[Number]) -> Number:
-    """Area of the inside of a block that a brace stands across."""
-    a, b = sides(brace, inner)
-    return a * b

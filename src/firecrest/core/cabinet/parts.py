@@ -94,7 +94,10 @@ class Radiator:
 
 @dataclass(frozen=True)
 class Board:
-    """A brick (along u, along v, inwards) at ``standoff`` from the inner face."""
+    """A brick (along u, along v, inwards) at ``standoff`` from the inner face.
+
+    An inner box is one, too: its panel closes it.
+    """
 
     name: str
     mount: Mount
@@ -102,7 +105,7 @@ class Board:
     standoff: Number
     mass: Number = 0.0
     displacement: Number | None = None
-    kind: Literal["board"] = "board"
+    kind: Literal["board", "inner box"] = "board"
 
 
 @dataclass(frozen=True)

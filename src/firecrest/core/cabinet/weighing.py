@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 
 from firecrest.core.cabinet.balance import Weighed
-from firecrest.core.cabinet.braces import Brace, air_taken, sides
+from firecrest.core.cabinet.braces import Brace, air_taken, middle
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Infill, Material, material_share
 from firecrest.core.cabinet.parts import Part, centre, hole, placed, recess
@@ -35,14 +35,11 @@ def case_mass(body: Body, material: Material, infill: Infill | None, wall: float
 def brace_masses(braces: Iterable[Brace], shell: Shell, density: float) -> list[Weighed]:
     """Braces and dividers by the air they take: what sits in grooves replaces wall."""
     inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
-    middle = [(h + lo) / 2 for lo, h in zip(shell.low, shell.high, strict=True)]
     made = []
     for brace in braces:
-        a, b = sides(brace, inner)
-        at = list(middle)
-        at["xyz".index(brace.axis)] = float(brace.at)
-        mass = density * float(air_taken(brace, a * b))
-        made.append(Weighed(brace.name, mass, (at[0], at[1], at[2])))
+        x, y, z = (float(c) for c in middle(brace, shell.low, shell.high))
+        mass = density * float(air_taken(brace, inner))
+        made.append(Weighed(brace.name, mass, (x, y, z)))
     return made
 
 

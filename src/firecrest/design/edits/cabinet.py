@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from firecrest.core.cabinet.braces import WAYS
 from firecrest.core.cabinet.materials import FILAMENTS, MATERIALS
 from firecrest.core.errors import DesignError
 from firecrest.design.case import Brace, Feet, Fitting, Printing
@@ -20,10 +21,11 @@ STEP = 1e-4
 def moved(design: Design, path: Path, u: float, v: float) -> Design:
     """The place at ``path`` moved to (u, v) on its panel."""
     mount: Mount = value_at(design, path)
-    return replace_at(design, path, rebuilt(mount, u=_kept(u), v=_kept(v)))
+    return replace_at(design, path, rebuilt(mount, u=kept(u), v=kept(v)))
 
 
-def _kept(value: float) -> float:
+def kept(value: float) -> float:
+    """A measure of a place as it is kept."""
     return round(value / STEP) * STEP
 
 
@@ -78,6 +80,36 @@ WORDS = {
 }
 
 
+def add_shelf(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more shelf on the back, at two fifths of the height."""
+    case = design.box.case
+    made = Brace(
+        name="Shelf", form="shelf", axis="y", at=round(-case.height / 10, 3), against="back",
+        reach=round(0.4 * case.depth, 3),
+    )  # fmt: skip
+    return "Add shelf", replace_at(design, (*CASE, "braces"), (*case.braces, made))
+
+
+def add_dowel(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more rod, from front to back, off the middle."""
+    case = design.box.case
+    made = Brace(
+        name="Dowel", form="dowel", axis="z", thickness=0.016, spot_a=round(-case.length / 10, 3),
+        spot_b=0.0,
+    )  # fmt: skip
+    return "Add dowel", replace_at(design, (*CASE, "braces"), (*case.braces, made))
+
+
+def turned_brace(design: Design, place: int, axis: Axis) -> tuple[str, Design]:
+    """(label, design) with a brace square to another axis; a shelf stays on a wall beside it."""
+    path: Path = (*CASE, "braces", place)
+    brace: Brace = value_at(design, path)
+    made = rebuilt(brace, axis=axis)
+    if WAYS[brace.against] == axis:
+        made = rebuilt(made, against="bottom" if axis == "z" else "back")
+    return f"Turn {brace.name.lower()}", replace_at(design, path, made)
+
+
 def add_brace(design: Design, *, divider: bool = False) -> tuple[str, Design]:
     """(label, design) with one more brace across the longest way, away from the middle."""
     case = design.box.case
@@ -115,6 +147,16 @@ def with_feet(design: Design, *, on: bool) -> tuple[str, Design]:
 
 
 FITTINGS = {
+    "plate": Fitting(
+        kind="plate",
+        name="Control plate",
+        mount=Mount(panel="back"),
+        width=0.06,
+        height=0.04,
+        corner=0.005,
+        depth=0.003,
+        mass=0.03,
+    ),
     "terminal": Fitting(name="Terminal cup"),
     "handle": Fitting(
         kind="handle",
@@ -132,7 +174,7 @@ FITTINGS = {
 
 
 def add_fitting(design: Design, kind: str) -> tuple[str, Design]:
-    """(label, design) with a terminal, handle or knob in a panel."""
+    """(label, design) with a terminal, handle, knob or control plate in a panel."""
     fittings = design.box.case.fittings
     made = rebuilt(
         FITTINGS[kind], id=fresh([f.id for f in fittings], kind), chamber=design.box.chambers[0].id
@@ -170,6 +212,7 @@ def placed_paths(design: Design) -> Sequence[Path]:
     source = design.power.source
     if source.kind == "pack" and source.mount is not None:
         found.append(("power", "source", "mount"))
+    found += [("box", "case", "inner", k, "mount") for k in range(len(design.box.case.inner))]
     found += [("box", "case", "fittings", k, "mount") for k in range(len(design.box.case.fittings))]
     return found
 

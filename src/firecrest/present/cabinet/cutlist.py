@@ -2,6 +2,8 @@
 
 from collections.abc import Sequence
 
+import numpy as np
+
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.cabinet.pieces import Pieces, batch_of, print_plan
 from firecrest.core.cabinet.cutting import Piece
@@ -22,7 +24,18 @@ def size_text(piece: Piece) -> str:
 def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
     """Rows of the cut list, thickest first."""
     density = drawing.case.density
-    return [
+    rods: list[tuple[str, ...]] = [
+        (
+            name.capitalize(),
+            "1",
+            f"{told(long, 'length', 'mm', 1)}, round",
+            told(thick, "length", "mm", 1),
+            "along it",
+            told(np.pi / 4 * thick**2 * long * density, "mass", "kg", 2),
+        )
+        for name, thick, long in pieces.rods
+    ]
+    cut: list[tuple[str, ...]] = [
         (
             p.name.capitalize(),
             str(p.count),
@@ -34,6 +47,7 @@ def cut_rows(drawing: Drawing, pieces: Pieces) -> list[tuple[str, ...]]:
         for stock in pieces.stocks
         for p in stock.pieces
     ]
+    return cut + rods
 
 
 PRINTED = ("Piece", "Size", "Layers")

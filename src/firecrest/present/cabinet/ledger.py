@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.rollup import enclosed_in
+from firecrest.assessment.cabinet.within import room_inside
 from firecrest.core.cabinet.ledger import KINDS
 from firecrest.core.units import figure
 from firecrest.design.edits.paths import Path
@@ -16,6 +18,7 @@ NAMES = {
     "board": "Boards",
     "pack": "Pack",
     "cup": "Cups",
+    "inner box": "Inner boxes",
     "other": "Other contents",
 }
 WHERE: dict[str, Path] = {
@@ -25,6 +28,7 @@ WHERE: dict[str, Path] = {
     "board": ("power", "boards", 0),
     "pack": ("power", "source"),
     "cup": ("box", "case", "fittings", 0),
+    "inner box": ("box", "case", "inner", 0, "depth"),
     "other": ("box", "case", "contents", 0),
 }
 """What a row leads to."""
@@ -71,10 +75,15 @@ def ledger_rows(assessment: Assessment) -> list[LedgerRow]:
     rows.append(_row("walls", f"Walls, {thick}", -walls, ("box", "case", "wall")))
     rooms = rolled.rooms.values()
     gross = sum(float(r.gross) for r in rooms)
-    dividers = float(rolled.inside) - gross
+    enclosed = enclosed_in(design.box.case, design.box.chambers)
+    own = sum(float(room_inside(box)) for box in enclosed.values())
+    dividers = float(rolled.inside) - (gross - own)
     if abs(dividers) > 1e-7:
         drawn = any(b.divider for b in rolled.braces)
         rows.append(_row("dividers", "Dividers" if drawn else "Not shared out", -dividers, None))
+    if own > 0:
+        help = "What inner boxes that are chambers hold; their outside comes off below."
+        rows.append(_row("enclosed", "Within inner boxes", own, WHERE["inner box"], help))
     openings = sum(float(r.openings) for r in rooms)
     if openings > 0:
         help = "Air in the openings, between a frame's seal and the inside of its panel."

@@ -9,7 +9,7 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline
-from firecrest.assessment.cabinet.spots import Spot
+from firecrest.assessment.cabinet.spot import Spot
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.cutouts import CutOut, Round, framed, grown, outline
@@ -285,8 +285,8 @@ def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> Sh
 
 
 def _from_below(sited: Sequence[Sited]) -> list[Sited]:
-    """What stands higher is drawn later."""
-    return sorted(sited, key=lambda s: float(s.at.o[1]))
+    """What stands higher is drawn later, inner boxes before what is in them."""
+    return sorted(sited, key=lambda s: (s.part.kind != "inner box", float(s.at.o[1])))
 
 
 def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
@@ -303,7 +303,7 @@ def _inside(s: Sited) -> tuple[Ink, ...]:
 def _from_above(s: Sited) -> Iterator[Ink]:
     style: dict[str, Style] = {
         "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
-        "cup": "cup", "knob": "cup",
+        "cup": "cup", "knob": "cup", "inner box": "brace",
     }  # fmt: skip
     solid = s.solid(swept=False)
     if solid is None:

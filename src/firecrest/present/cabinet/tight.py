@@ -6,7 +6,9 @@ import numpy as np
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing
-from firecrest.assessment.cabinet.spots import Spot, spots_in
+from firecrest.assessment.cabinet.leads import reaches
+from firecrest.assessment.cabinet.spot import Spot
+from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
 from firecrest.present.size.facts import Fact
@@ -18,6 +20,9 @@ TOLD = 6
 """Tight spots that are told at once."""
 EXPLAINED = 2
 """Those that cannot be which are told beside the promises."""
+
+
+LEADS = {"source": "Lead from the source", "drivers": "Leads to the drivers"}
 
 
 def _mm(value: float) -> str:
@@ -41,7 +46,16 @@ def spot_text(spot: Spot) -> str:
         "knob": f"{first}: its panel is {_mm(-spot.gap)} too thick, thin it by a pocket",
         "ground": f"Below {first}: {_mm(spot.gap)} of feet",
         "chamber": f"{first} stands in another chamber than it is said to",
+        "within": f"{first} to the wall of {other.lower()}: {_mm(spot.gap)}",
+        "vents": f"{first}: vent slots {_mm(spot.gap)} high",
+        "plug": f"{first}: {_mm(spot.gap)} for plugs",
+        "lead": f"{LEADS.get(first, first)}, {_mm(spot.gap)} long, to {other}",
+        "draught": f"{first} lies level: no draught through its panel",
+        "grille": f"{first} at full travel to the grille: {_mm(spot.gap)}",
     }
+    if spot.impossible and spot.kind in ("within", "grille"):
+        into = "the grille" if spot.kind == "grille" else f"the wall of {other.lower()}"
+        return f"{first} reaches {_mm(-spot.gap)} into {into}"
     if spot.impossible and spot.kind == "wall":
         return f"{first} stands {_mm(-spot.gap)} into the {other}"
     if spot.impossible and spot.kind in ("pair", "brace"):
@@ -64,6 +78,13 @@ WHY = {
     "knob": "A pocket from inside, never below 3 mm: then a plate instead.",
     "ground": "The cone's area round the gap, then travel, sag and 10 mm for soft ground.",
     "chamber": "Move it, or change its chamber.",
+    "within": "5 mm for tolerance and rattle, 3 mm from what moves.",
+    "vents": "Two slots that carry the boards' heat off by draught alone, at the promised level.",
+    "plug": "15 mm for a plug and the bend of its wire, six times as thick; plugs are taken to "
+    "leave a board on the side away from its panel.",
+    "lead": "Along the walls, and 100 mm more so that the panel comes off.",
+    "draught": "Warm air rises: one slot low and one high need an upright panel.",
+    "grille": "3 mm from what moves at full travel; a frame that is not recessed stands proud.",
 }
 
 
@@ -71,7 +92,7 @@ def _wanted(spot: Spot) -> str:
     """What is called for, or that it cannot be at all."""
     if spot.impossible:
         return "cannot be"
-    return "" if spot.kind == "knob" else f"of {_mm(spot.wanted)}"
+    return "" if spot.kind in ("knob", "draught") else f"of {_mm(spot.wanted)}"
 
 
 def impossible_sentences(assessment: Assessment) -> list[Sentence]:
@@ -102,6 +123,20 @@ def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
         words = "All else" if tight else "Everything"
         found.append(Fact(words, f"{_mm(least)} apart or more", "met"))
     return found
+
+
+def lead_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
+    """How long the leads have to be for what has a place."""
+    return [
+        Fact(
+            LEADS[reach.key],
+            f"{told(reach.needs, 'length', 'm', 2)} reach",
+            "",
+            f"The longest, to {reach.to}, along the walls and 100 mm more so that the panel comes "
+            "off. No lead may cross a radiator's travel.",
+        )
+        for reach in reaches(assessment.design, drawing)
+    ]
 
 
 def card_facts(drawing: Drawing, spots: Sequence[Spot]) -> list[Fact]:

@@ -24,3 +24,4 @@ GROUNDS = tuple(
 )
 LIE = (("u", "across"), ("v", "upwards"), ("w", "inwards"))
 GRAINS = (("free", "does not matter"), ("longer", "along the longer side"), ("upright", "upright"))
+FORMS = (("plate", "plate with a window"), ("shelf", "shelf"), ("dowel", "dowel"))

@@ -96,6 +96,10 @@ TITLES: Mapping[str, Words] = {
     "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
     "part": lambda part: f"Fit {part}",
     "clear": lambda part: f"Move {part} to where it has room",
+    "farther grille": lambda value: f"The grille {told(value, 'length', 'mm', 0)} clear",
+    "higher vents": lambda value: f"Vent slots of {told(value, 'length', 'mm', 0)}",
+    "longer lead": lambda value: f"Leads of {told(value, 'length', 'm', 2)}",
+    "plate": lambda knob: f"{knob} in a plate of its own",
     "higher feet": lambda height: f"Feet of {told(height, 'length', 'mm', 0)}",
     "brace": lambda panel: f"Brace the {panel}",
     "guarded": lambda: "Fit a protection board",
@@ -133,6 +137,10 @@ def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
 
 DETAILS: Mapping[str, Words] = {
     "clear": lambda part: "The place with most room to walls and to all else.",
+    "farther grille": lambda value: "3 mm clear of what moves at full travel.",
+    "higher vents": lambda value: "The boards' heat then leaves by draught alone.",
+    "longer lead": lambda value: "Along the walls, and 100 mm so that a panel comes off.",
+    "plate": lambda knob: "Its bushing is too short for the panel; a plate of 3 mm it holds.",
     "higher feet": lambda height: "What fires down needs its own area round the gap.",
     "brace": lambda panel: "It rings in the band it plays; at two fifths of its length.",
     "guarded": lambda: "It opens before the cells are driven too low, too high, or too hard.",

@@ -7,13 +7,16 @@ from math import ceil
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
-from firecrest.assessment.cabinet.spots import Spot, spots_in
+from firecrest.assessment.cabinet.spot import Spot
+from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.core.errors import DesignError
-from firecrest.core.note import note
+from firecrest.core.note import Note, note
 from firecrest.design.box import Port
 from firecrest.design.case import Brace, Feet
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, rebuilt, replace_at
+from firecrest.design.edits.cabinet import FITTINGS
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
+from firecrest.design.ids import fresh
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
 from firecrest.proposals.siting import resited
 
@@ -33,14 +36,64 @@ def clear(scene: Scene) -> Iterator[Proposal]:
         title = note("clear", part=_name(drawing, path))
         kind = "room" if impossible else "clear"
         yield from attempt(kind, title, (*path, "u"), _moved, scene.design, _own(path))
-    for spot in tight:
-        if spot.kind == "ground":
-            height = ceil(1e3 * spot.wanted) / 1e3
-            title = note("higher feet", height=height)
-            path = (*CASE, "feet", "height")
-            yield from attempt("clear", title, path, _footed, scene.design, height)
-            break
+    yield from _figures(scene, tight)
+    yield from _plated(scene, tight)
     yield from _braced(scene, drawing)
+
+
+def _figures(scene: Scene, tight: list[Spot]) -> Iterator[Proposal]:
+    """Feet, grille, vents and leads as high, clear or long as the tightest of each asks for."""
+    grille = scene.design.box.case.grille
+    worst: dict[str, Spot] = {}
+    for spot in tight:
+        before = worst.get(spot.kind)
+        if before is None or spot.wanted - spot.gap > before.wanted - before.gap:
+            worst[spot.kind] = spot
+    if "ground" in worst:
+        height = _up(worst["ground"].wanted)
+        path: Path = (*CASE, "feet", "height")
+        title = note("higher feet", height=height)
+        yield from attempt("clear", title, path, _footed, scene.design, height)
+    if "grille" in worst and grille is not None:
+        spot = worst["grille"]
+        clear_by = _up(grille.gap + spot.wanted - spot.gap)
+        yield from _set(scene, note("farther grille", value=clear_by), (*CASE, "grille", "gap"))
+    if "vents" in worst:
+        spot = worst["vents"]
+        title = note("higher vents", value=_up(spot.wanted))
+        yield from _set(scene, title, (*spot.paths[0][:-1], "vent"))
+    if "lead" in worst:
+        spot = worst["lead"]
+        yield from _set(scene, note("longer lead", value=spot.wanted), spot.paths[0])
+
+
+def _up(value: float) -> float:
+    """The next whole mm."""
+    return ceil(1e3 * value - 1e-6) / 1e3
+
+
+def _set(scene: Scene, title: Note, path: Path) -> Iterator[Proposal]:
+    value = float(dict(title.figures)["value"])
+    yield from attempt("clear", title, path, set_number, scene.design, path, value)
+
+
+def _plated(scene: Scene, tight: list[Spot]) -> Iterator[Proposal]:
+    """A control plate under a knob whose panel is too thick for it."""
+    knobs = [s for s in tight if s.kind == "knob"]
+    if not knobs:
+        return
+    fittings = scene.design.box.case.fittings
+    own = fittings[int(knobs[0].paths[0][3])]
+    if own.bushing - own.nut < FITTINGS["plate"].depth:
+        return
+    ids = [f.id for f in fittings]
+    plate = rebuilt(FITTINGS["plate"], id=fresh(ids, "plate"), mount=own.mount, chamber=own.chamber)
+    path: Path = (*CASE, "fittings")
+    title = note("plate", knob=own.name)
+    yield from attempt(
+        "clear", title, (*path, len(fittings), "depth"), replace_at, scene.design, path,
+        (*fittings, plate),
+    )  # fmt: skip
 
 
 def _in_the_way(design: Design, tight: list[Spot]) -> dict[Path, int]:
@@ -63,7 +116,7 @@ def _moves(design: Design, path: Path) -> bool:
     """Whether a thing can go elsewhere unheard: what is inside, and ports."""
     if path[:2] == ("box", "openings"):
         return isinstance(design.box.openings[int(path[2])], Port)
-    return path[0] == "power"
+    return path[0] == "power" and path[-1] == "mount"
 
 
 def _name(drawing: Drawing, path: Path) -> str:

@@ -1,4 +1,4 @@
-"""Fields of the case: outside and shape, panels and joints, what is fitted, the chosen part."""
+"""Fields of the case: outside and shape, panels and joints, the place of the chosen part."""
 
 from collections.abc import Callable
 from functools import partial
@@ -6,10 +6,10 @@ from functools import partial
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from firecrest.app.session import Session
-from firecrest.app.stages.base import below, buttons, numbers
+from firecrest.app.stages.base import buttons, numbers
 from firecrest.app.stages.size.case_fields import material_combo
 from firecrest.app.stages.size.rows import Rows, do
-from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, bound_text, labelled
+from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, labelled
 from firecrest.app.widgets.plain import label, paragraph
 from firecrest.design.design import Design
 from firecrest.design.edits import cabinet as edits
@@ -23,7 +23,8 @@ SIX = ("front", "back", "left", "right", "top", "bottom")
 Edit = Callable[[Design], tuple[str, Design]]
 
 
-def _do(session: Session, edit: Edit) -> Callable[[], None]:
+def doing(session: Session, edit: Edit) -> Callable[[], None]:
+    """A press that makes an edit."""
     return lambda: do(session, edit)
 
 
@@ -39,11 +40,13 @@ def outside_rows(session: Session, air: QWidget) -> Rows:
     rows += numbers(session, *((*CASE, n) for n in ("density", "stiffness")))
     if case.printing is None:
         rows += numbers(session, (*CASE, "price_per_area"))
-        rows.append(buttons(("Print it", _do(session, partial(edits.printed, on=True)))))
+        rows.append(buttons(("Print it", doing(session, partial(edits.printed, on=True)))))
     else:
         names = ("skin", "infill", "layer", "bed_x", "bed_y", "bed_z", "price")
         rows += numbers(session, *((*CASE, "printing", n) for n in names))
-        rows.append(buttons(("Make it of sheets", _do(session, partial(edits.printed, on=False)))))
+        rows.append(
+            buttons(("Make it of sheets", doing(session, partial(edits.printed, on=False))))
+        )
     return rows
 
 
@@ -131,63 +134,6 @@ def _named(text: str, combo: QComboBox) -> QWidget:
     return labelled(text, combo)
 
 
-def fitted_rows(session: Session) -> Rows:
-    """Braces, feet, terminals, handles and knobs."""
-    case = session.design.box.case
-    rows: Rows = []
-    for k, brace in enumerate(case.braces):
-        here: Path = (*CASE, "braces", k)
-        rows.append(label(brace.name, "section"))
-        rows.append(labelled("Name", bound_text(session, (*here, "name"))))
-        rows.append(labelled("Square to", bound_combo(session, (*here, "axis"), words.AXES)))
-        rows += numbers(session, (*here, "at"), (*here, "thickness"))
-        rows.append(bound_check(session, (*here, "divider"), "Parts two chambers"))
-        if not brace.divider:
-            names = ("window_a", "window_b", "window_radius")
-            rows += numbers(session, *((*here, n) for n in names))
-        rows += numbers(session, (*here, "groove"))
-        remove = partial(edits.remove_brace, place=k)
-        rows.append(buttons((f"Remove {brace.name.lower()}", _do(session, remove))))
-    rows += _fitting_rows(session)
-    if case.feet is not None:
-        rows.append(label("Feet", "section"))
-        feet = ("height", "inset", "mass", "price")
-        rows += numbers(session, *((*CASE, "feet", n) for n in feet))
-        combo = bound_combo(session, (*CASE, "feet", "ground"), words.GROUNDS)
-        rows.append(labelled("Stands on", combo))
-    return rows
-
-
-def _fitting_rows(session: Session) -> Rows:
-    rows: Rows = []
-    for k, fitting in enumerate(session.design.box.case.fittings):
-        here: Path = (*CASE, "fittings", k)
-        rows.append(label(fitting.name, "section"))
-        rows.append(labelled("Name", bound_text(session, (*here, "name"))))
-        rows.append(bound_check(session, (*here, "round"), "Round"))
-        names: tuple[str, ...] = ("width",) if fitting.round else ("width", "height", "corner")
-        names += ("bushing", "nut") if fitting.kind == "knob" else ("depth",)
-        rows += numbers(session, *((*here, n) for n in (*names, "mass", "price")))
-        remove = partial(edits.remove_fitting, place=k)
-        rows.append(buttons((f"Remove {fitting.name.lower()}", _do(session, remove))))
-    return rows
-
-
-def adding_buttons(session: Session) -> QWidget:
-    """What can be added to a case."""
-    parts: list[tuple[str, Edit]] = [
-        ("Brace", edits.add_brace),
-        ("Divider", partial(edits.add_brace, divider=True)),
-        ("Terminal", partial(edits.add_fitting, kind="terminal")),
-        ("Handle", partial(edits.add_fitting, kind="handle")),
-        ("Knob", partial(edits.add_fitting, kind="knob")),
-    ]
-    on = session.design.box.case.feet is None
-    parts.append(("Feet" if on else "No feet", partial(edits.with_feet, on=on)))
-    made = [(name, _do(session, edit)) for name, edit in parts]
-    return below(buttons(*made[:3]), buttons(*made[3:]))
-
-
 def place_rows(session: Session, path: Path | None) -> Rows:
     """The place of the chosen part: panel, coordinates, what its mounting adds."""
     if path is None or not session.has(path) or value_at(session.design, path) is None:
@@ -206,5 +152,7 @@ def place_rows(session: Session, path: Path | None) -> Rows:
         rows.append(labelled("Cells point", lie))
         rows.append(bound_check(session, ("power", "source", "wrapped"), "Wrapped whole"))
     if path[-2] == "mounts" and len(value_at(session.design, path[:-1])) == 2:
-        rows.append(buttons(("Mirror the other", _do(session, partial(edits.mirrored, path=path)))))
+        rows.append(
+            buttons(("Mirror the other", doing(session, partial(edits.mirrored, path=path))))
+        )
     return rows

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout
 
 from firecrest.app.rest import Rest
 from firecrest.app.stages.base import Stage, buttons, column, columns, number
-from firecrest.app.stages.cabinet import fields
+from firecrest.app.stages.cabinet import fields, fitted
 from firecrest.app.stages.cabinet.filling import Filling
 from firecrest.app.stages.cabinet.ledger_view import LedgerView
 from firecrest.app.stages.cabinet.outputs import save_drawing
@@ -28,7 +28,13 @@ from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import Path
 from firecrest.present.cabinet.ledger import ledger_rows, measured_note
 from firecrest.present.cabinet.sheet import sheet_views
-from firecrest.present.cabinet.tight import balance_facts, card_facts, panel_facts, tight_facts
+from firecrest.present.cabinet.tight import (
+    balance_facts,
+    card_facts,
+    lead_facts,
+    panel_facts,
+    tight_facts,
+)
 from firecrest.present.frame.bindings import air_volume
 from firecrest.present.size.facts import Fact
 from firecrest.proposals.shaping import golden
@@ -141,8 +147,8 @@ class CabinetStage(Stage):
             self._placing(),
             *fields.place_rows(session, self.selected),
             label("Add", "section"),
-            fields.adding_buttons(session),
-            *fields.fitted_rows(session),
+            fitted.adding_buttons(session),
+            *fitted.fitted_rows(session),
             label("Panels", "section"),
             *fields.panel_rows(session),
         )
@@ -201,7 +207,7 @@ class CabinetStage(Stage):
     def _refresh_facts(self) -> None:
         a = self.session.assessment
         drawing = drawing_of(a)
-        self.tight.show_facts(tight_facts(spots_in(a)))
+        self.tight.show_facts([*tight_facts(spots_in(a)), *lead_facts(a, drawing)])
         self.balance.show_facts(balance_facts(a, drawing))
         self.panels.show_facts(panel_facts(drawing))
 

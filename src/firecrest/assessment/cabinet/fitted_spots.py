@@ -1,0 +1,107 @@
+"""Tight spots of what is fitted: plugs, inner boxes with their vents, a grille."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.spot import SEEN, Spot, point, wanted
+from firecrest.assessment.cabinet.within import inner_gap, room_name
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.clearance import MOVING, free_ahead, vent_area
+from firecrest.core.cabinet.cutouts import CutOut, Rectangle, outline
+from firecrest.core.cabinet.frames import Frame
+from firecrest.core.cabinet.solids import Solid, slice_at
+from firecrest.design.case_within import InnerBox
+from firecrest.design.edits.paths import Path
+
+PLUG = 0.015
+UPRIGHT = 0.5
+"""How much of a slot's distance to the other has to be height for a draught."""
+
+
+def around(drawing: Drawing, own: Sited) -> list[Solid]:
+    """Solids of all else in the room that a part stands in, braces included."""
+    room = own.part.mount.chamber
+    found = [
+        solid
+        for other in drawing.sited
+        if other.path != own.path
+        and other.part.mount.chamber == room
+        and (solid := other.solid()) is not None
+    ]
+    return found + [standing.solid for standing in drawing.standing]
+
+
+def plugs(drawing: Drawing) -> Iterator[Spot]:
+    """Room for plugs and the bend of their wires: behind terminals, and before boards."""
+    for s in drawing.sited:
+        rear = _plug_side(drawing, s)
+        if rear is None:
+            continue
+        cut, deep = rear
+        rim = slice_at(s.at, outline(cut), deep)
+        ahead = -np.asarray(s.at.normal, dtype=float)
+        free = free_ahead(rim, ahead, drawing.shell, around(drawing, s), SEEN)
+        box = next((b for b in drawing.case.inner if room_name(b) == s.part.mount.chamber), None)
+        if box is not None:
+            free = min(free, float(s.at.t) + box.depth - box.wall - deep)
+        if free < SEEN - 1e-4:
+            where = point(rim.mean(axis=0))
+            yield Spot("plug", (s.part.name,), max(free, 0.0), PLUG, where, (s.path,))
+
+
+def _plug_side(drawing: Drawing, s: Sited) -> tuple[CutOut, float] | None:
+    """Outline and depth of the side that plugs are on; None of what has none."""
+    part = s.part
+    if isinstance(part, core.Board) and part.kind == "board":
+        a, b, c = part.size
+        return Rectangle(a, b), float(s.at.t) + float(part.standoff) + float(c)
+    if isinstance(part, core.Cup) and drawing.case.fittings[int(s.path[3])].kind == "terminal":
+        return part.cut, float(part.depth)
+    return None
+
+
+def within(drawing: Drawing) -> Iterator[Spot]:
+    """What stands in an inner box, against its walls; and its vents for the heat in it."""
+    for k, box in enumerate(drawing.case.inner):
+        if box.mount.panel not in drawing.frames:
+            continue
+        own: Path = ("box", "case", "inner", k, "mount")
+        at = drawing.frames[box.mount.panel].placed(box.mount.u, box.mount.v, box.mount.rot)
+        for s in drawing.sited:
+            if s.part.mount.chamber != room_name(box) or s.path == own:
+                continue
+            solid = s.solid()
+            gap = None if solid is None else inner_gap(solid, box, at)
+            if gap is not None:
+                names = (s.part.name, box.name)
+                where = point(s.at.o)
+                yield Spot("within", names, gap, wanted(s.part), where, (s.path,), gap < -1e-6)
+        if box.vent > 0 and drawing.heat > 0 and not box.holds:
+            yield _vents(box, at, drawing.heat, own)
+
+
+def _vents(box: InnerBox, at: Frame, heat: float, own: Path) -> Spot:
+    """Its slots for the heat in it; a panel that lies has no draught."""
+    high, wide = box.height - 2 * box.wall, box.width - 2 * box.wall
+    up, across = abs(float(at.v[1])), abs(float(at.u[1]))
+    if across > up:
+        high, wide, up = wide, high, across
+    if up < UPRIGHT:
+        return Spot("draught", (box.name,), 0.0, 1e-3, point(at.o), (own,))
+    asked = vent_area(heat, max(up * (high - box.vent), 1e-3), box.rise) / max(wide, 1e-3)
+    return Spot("vents", (box.name,), box.vent, asked, point(at.o), (own,))
+
+
+def grille(drawing: Drawing) -> Iterator[Spot]:
+    """What moves, at full travel, behind a grille."""
+    grille = drawing.case.grille
+    for s in drawing.sited if grille is not None else ():
+        part = s.part
+        if grille is None or part.mount.panel != grille.panel:
+            continue
+        if isinstance(part, core.Driver | core.Radiator):
+            proud = 0.0 if part.from_inside else max(core.FLANGE - float(part.recess), 0.0)
+            gap = grille.gap - proud - float(part.xmax or 0.0)
+            yield Spot("grille", (part.name,), gap, MOVING, point(s.at.o), (s.path,), gap < -1e-6)

@@ -1,0 +1,50 @@
+"""One tight spot: what is how near to what, where, and how far it should be."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.clearance import MOVING, STILL
+from firecrest.design.edits.paths import Path
+
+SEEN = 0.06
+"""m within which distances are told."""
+Kind = Literal[
+    "wall", "pair", "brace", "frames", "frame edge", "cut-out edge", "magnet", "removable",
+    "port end", "knob", "ground", "chamber", "within", "vents", "grille", "plug", "draught", "lead",
+]  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Spot:
+    """A distance ``gap`` m where ``wanted`` m are called for, between the ``names``, at a point.
+
+    ``paths`` are where the places of the parts concerned stand. What cannot be built at all is
+    ``impossible``.
+    """
+
+    kind: Kind
+    names: tuple[str, ...]
+    gap: float
+    wanted: float
+    at: tuple[float, float, float] | None
+    paths: tuple[Path, ...]
+    impossible: bool = False
+
+    @property
+    def tight(self) -> bool:
+        """Whether it is nearer than it should."""
+        return self.impossible or self.gap < self.wanted - 1e-9
+
+
+def point(at: object) -> tuple[float, float, float]:
+    """A point in the case as three floats."""
+    x, y, z = (float(c) for c in at)  # type: ignore[attr-defined]
+    return x, y, z
+
+
+def wanted(*parts: core.Part) -> float:
+    """What is called for between things: of what moves less."""
+    if any(p.kind == "radiator" for p in parts):
+        return MOVING
+    return STILL
