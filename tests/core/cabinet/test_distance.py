@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from firecrest.core.cabinet.cutouts import Rectangle, Truncated
+from firecrest.core.cabinet.cutouts import Rectangle, Round, Truncated
 from firecrest.core.cabinet.distance import apart, nearest, solids_apart
 from firecrest.core.cabinet.frames import frame
 from firecrest.core.cabinet.solids import brick, cut_lathe, lathe, prism, solid
@@ -73,3 +73,11 @@ def test_solids_far_from_each_other_are_not_worked_out():
     other = solid([brick((5, 0, 0), (6, 1, 1)), brick((3, 0, 0), (4, 1, 1))])
     assert solids_apart(one, other, 0.5) is None
     assert solids_apart(one, other, 3.0).gap == pytest.approx(2.0, abs=1e-7)
+
+
+def test_pieces_that_meet_in_a_flat_tetrahedron_are_nothing_apart():
+    """Rounding leaves the origin a hair off the tetrahedron that holds it: no fifth corner."""
+    back, right = frame("back", (0, 0, -0.2), 0.012), frame("right", (0.2, 0, -0.1), 0.012)
+    block = prism(back.placed(0.072, 0.04, 0.0), Rectangle(0.132, 0.096), 0.03, 0.113)
+    pipe = prism(right.placed(0.099, -0.02, 0.0), Round(0.063), 0.0, 0.312)
+    assert apart(block.reshape(-1, 3), pipe.reshape(-1, 3)) == 0.0

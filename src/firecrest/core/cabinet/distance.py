@@ -16,6 +16,8 @@ STEPS = 80
 CLOSE = 1e-7
 """m to which a distance is found."""
 TOUCHING = 1e-9
+WHOLE = 4
+"""Corners of a tetrahedron that holds the origin: the two meet, whatever rounding leaves."""
 FLAT = 1e-12
 """Share of its edges below which a corner counts as flat."""
 
@@ -55,6 +57,9 @@ def nearest(a: Real, b: Real) -> Nearest:
         if _dot(near, near) >= square:
             break
         simplex, weights, off = kept, at, near
+        if len(simplex) == WHOLE:
+            off = (0.0, 0.0, 0.0)
+            break
     here = np.sum([w * c[1] for w, c in zip(weights, simplex, strict=True)], axis=0)
     there = np.sum([w * c[2] for w, c in zip(weights, simplex, strict=True)], axis=0)
     gap = _dot(off, off) ** 0.5
