@@ -38,13 +38,15 @@ def volume_of(mesh):
     return float(np.sum(a * np.cross(b, c)) / 6)
 
 
-def check(drawing):
+def check(drawing, gone=0.0):
+    """All closed and oriented; the pieces are the ledger's shell less what is ``gone`` at seams."""
     meshes = shell_meshes(drawing)
     for mesh in meshes:
         assert is_closed(mesh.triangles)
         assert volume_of(mesh) == pytest.approx(1e9 * mesh.volume, rel=1e-3)
     body = shell_body(drawing.shell, [s.part for s in drawing.sited])
-    assert sum(m.volume for m in meshes) == pytest.approx(float(body.volume), rel=2e-3)
+    pieces = sum(m.volume for m in meshes if not m.name.startswith("peg"))
+    assert pieces == pytest.approx(float(body.volume) - gone, rel=2e-3)
     return meshes
 
 
@@ -81,8 +83,9 @@ def test_boxes_of_every_size_and_rounding_are_watertight(length, height, depth, 
 def test_a_long_print_is_split_and_its_seam_keeps_off_the_openings():
     printed = replace_at(placed(), (*CASE, "printing"), Printing())
     drawing = drawn(printed)[1]
-    meshes = check(drawing)
-    assert len(meshes) == 2
+    (peg,) = [m for m in shell_meshes(drawing) if m.name.startswith("peg")]
+    holes = peg.count * np.pi * 0.0031**2 * 0.0162
+    meshes = check(drawing, gone=holes + 1.3e-6)[:2]
     sizes = [m.vertices.max(axis=0) - m.vertices.min(axis=0) for m in meshes]
     for size in sizes:
         assert size[0] <= 250.01
@@ -102,7 +105,8 @@ def test_an_stl_holds_its_triangles_in_millimetres_and_a_3mf_every_piece():
         text = archive.read("3D/3dmodel.model").decode()
         assert archive.testzip() is None
     assert 'unit="millimeter"' in text
-    assert len(re.findall("<object ", text)) == len(re.findall("<item ", text)) == 2
+    assert len(re.findall("<object ", text)) == 3
+    assert len(re.findall("<item ", text)) == 2 + meshes[2].count
     assert text.count("<triangle ") == sum(len(m.triangles) for m in meshes)
 
 

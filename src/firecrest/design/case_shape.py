@@ -170,7 +170,10 @@ class Turned:
 
 @dataclass(frozen=True, kw_only=True, config=MODEL)
 class Layered:
-    """Layers of one sheet, front to back: whole ones at both ends, rings between."""
+    """Layers of one sheet, front to back: whole ones at both ends, rings between.
+
+    Their outline is a rectangle, or a convex one through ``corners``: a to the right, b upwards.
+    """
 
     kind: Literal["stack"] = "stack"
     radius: float = number("Corner radius", "length", 0, 1, "mm", default=0.04, digits=1)
@@ -184,6 +187,7 @@ class Layered:
         digits=1,
         help="How wide the rings are; the panel thickness is that of the sheet.",
     )
+    corners: tuple[Corner, ...] = items("Corners", default=(), most=12)
     solid_front: int = number("Whole layers in front", "number", 1, 8, "", default=1, digits=0)
     solid_back: int = number("Whole layers behind", "number", 1, 8, "", default=1, digits=0)
 

@@ -115,14 +115,13 @@ def shape_of(case: Case) -> CoreShape:
         )
     layers = np.floor(case.depth / case.wall + 0.5)  # whole ones, next to the depth asked for
     rings = np.maximum(layers - shape.solid_front - shape.solid_back, 0.0)
+    outline = stack.rectangle(case.length, case.height)
+    if len(shape.corners) > 2:
+        outline = tuple(
+            ((c.a - 0.5) * case.length, (c.b - 0.5) * case.height) for c in shape.corners
+        )
     return stack.Stack(
-        stack.rectangle(case.length, case.height),
-        shape.radius,
-        shape.ring,
-        case.wall,
-        shape.solid_front,
-        rings,
-        shape.solid_back,
+        outline, shape.radius, shape.ring, case.wall, shape.solid_front, rings, shape.solid_back
     )
 
 
@@ -230,7 +229,8 @@ def shape_problems(case: Case) -> Iterator[str]:
     made = shape_of(case)
     if isinstance(made, ball.Ball):
         yield from _ball_problems(made)
-    if isinstance(made, prism.Prism) and not is_convex(np.array(made.points)):
+    drawn = made.points if isinstance(made, prism.Prism) else getattr(made, "corners", None)
+    if drawn is not None and not is_convex(np.array(drawn)):
         yield "an outline has to turn the same way at every corner"
         return
     if isinstance(made, box.Box) and made.rounding is not None:

@@ -7,7 +7,8 @@ less inside, openings and recesses. Circles are of 180 points: 16 micrometres of
 import io
 import struct
 import zipfile
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -23,10 +24,12 @@ from firecrest.core.cabinet.shapes.vase import Vase
 from firecrest.core.cabinet.solids import prism
 from firecrest.core.cabinet.weighing import shell_body
 from firecrest.core.errors import FileError
+from firecrest.files.seams import LONG, Pegged, Seam, pegged
 
 MM, OVER, TURN = 1e3, 1e-4, 180
-KEEPS_OFF, CLOSE = 0.008, 2e-3
-"""m that a seam keeps off openings; share by which a mesh may differ from the ledger."""
+KEEPS_OFF, CLOSE, APART = 0.008, 2e-3, 0.012
+"""m that a seam keeps off openings; share by which a mesh may differ from the ledger; m between
+equal things on the bed."""
 CORE_3MF = "http://schemas.microsoft.com/3dmanufacturing/core/2015/02"
 TYPES = "http://schemas.openxmlformats.org/package/2006/"
 
@@ -35,17 +38,18 @@ TYPES = "http://schemas.openxmlformats.org/package/2006/"
 class Mesh:
     """A closed surface: ``vertices`` (n, 3) in mm, ``triangles`` (m, 3) counter-clockwise outside.
 
-    ``volume`` in m3.
+    ``volume`` in m3. ``count``: how many of it are printed.
     """
 
     name: str
     vertices: Real
     triangles: Real
     volume: float
+    count: int = 1
 
 
 def shell_meshes(drawing: Drawing) -> list[Mesh]:
-    """The shell, split as the print plan has it; one piece of a case of sheets.
+    """The shell, split as the print plan has it, with its pegs; one piece of a case of sheets.
 
     FileError, with the openings concerned, when the solid is not as large as the ledger says.
     """
@@ -53,10 +57,24 @@ def shell_meshes(drawing: Drawing) -> list[Mesh]:
     _agrees(drawing, float(whole.volume()))
     plan = print_plan(drawing)
     split = (1, 1, 1) if plan is None else plan.split
-    pieces = [("case", whole)]
-    for axis, count in enumerate(split):
-        pieces = [part for piece in pieces for part in _cut(drawing, piece, axis, count)]
-    return [_mesh(name, solid) for name, solid in pieces]
+    seams = [seam for axis, count in enumerate(split) for seam in _seams(drawing, axis, count)]
+    outer = _body(drawing.rolled.shape, inside=False)
+    made = pegged(whole, outer, seams, float(drawing.shell.printed_wall))
+    pieces = [("case", made.solid)]
+    for axis in range(3):
+        places = [at for own, at in seams if own == axis]
+        pieces = [part for piece in pieces for part in _cut(piece, axis, places)]
+    return [*(_mesh(name, solid) for name, solid in pieces), *_pegs(made)]
+
+
+def _pegs(made: Pegged) -> Iterator[Mesh]:
+    """A peg of each size, and how many of it."""
+    from manifold3d import Manifold
+
+    for d, count in made.pegs:
+        if count:
+            peg = Manifold.cylinder(LONG, d / 2, circular_segments=TURN)
+            yield replace(_mesh(f"peg {d * MM:g} mm", peg), count=count)
 
 
 def _agrees(drawing: Drawing, volume: float) -> None:
@@ -110,20 +128,26 @@ def _hull(piece: Real) -> Any:
     return Manifold.hull_points(piece.reshape(-1, 3))
 
 
-def _cut(drawing: Drawing, piece: tuple[str, Any], axis: int, count: int) -> list[tuple[str, Any]]:
-    """A piece cut into ``count`` along an axis, seams off the openings where that can be."""
+def _cut(piece: tuple[str, Any], axis: int, places: Sequence[float]) -> list[tuple[str, Any]]:
+    """A piece cut square to an axis, from the lowest place to the highest."""
     name, solid = piece
-    if count == 1:
+    if not places:
         return [piece]
-    low, high = solid.bounding_box()[axis], solid.bounding_box()[axis + 3]
     found = []
-    for k in range(1, count):
-        at = _seam(drawing, axis, low + (high - low) * k / count, (high - low) / count)
+    for k, at in enumerate(places, start=1):
         normal = [0.0, 0.0, 0.0]
         normal[axis] = 1.0
         solid, below = solid.split_by_plane(normal, at)
         found.append((f"{name} {'xyz'[axis]}{k}", below))
-    return [*found, (f"{name} {'xyz'[axis]}{count}", solid)]
+    return [*found, (f"{name} {'xyz'[axis]}{len(places) + 1}", solid)]
+
+
+def _seams(drawing: Drawing, axis: int, count: int) -> Iterator[Seam]:
+    """Seams square to an axis, off the openings where that can be."""
+    outer = cloud(drawing.rolled.shape, inside=False)[:, axis]
+    low, high = float(outer.min()), float(outer.max())
+    for k in range(1, count):
+        yield axis, _seam(drawing, axis, low + (high - low) * k / count, (high - low) / count)
 
 
 def _seam(drawing: Drawing, axis: int, wanted: float, room: float) -> float:
@@ -157,6 +181,12 @@ def stl(mesh: Mesh) -> bytes:
     return head + struct.pack("<I", len(rows)) + rows.tobytes()
 
 
+def _item(number: int, aside: float) -> str:
+    """An object on the bed; more of one kind stand beside each other."""
+    moved = f' transform="1 0 0 0 1 0 0 0 1 {aside:g} 0 0"' if aside else ""
+    return f'<item objectid="{number}"{moved}/>'
+
+
 def threemf(meshes: list[Mesh]) -> bytes:
     """A 3MF with every piece as an object of its own."""
     objects, items = [], []
@@ -169,7 +199,7 @@ def threemf(meshes: list[Mesh]) -> bytes:
             f'<object id="{k}" name="{mesh.name}" type="model"><mesh><vertices>{points}</vertices>'
             f"<triangles>{faces}</triangles></mesh></object>"
         )
-        items.append(f'<item objectid="{k}"/>')
+        items += [_item(k, n * APART * MM) for n in range(mesh.count)]
     model = (
         f'<?xml version="1.0" encoding="UTF-8"?><model unit="millimeter" xml:lang="en" '
         f'xmlns="{CORE_3MF}"><resources>{"".join(objects)}</resources>'

@@ -20,7 +20,7 @@ from firecrest.core.cabinet.shapes.vase import Vase
 from firecrest.core.cabinet.solids import Solid
 
 View = tuple[Vector, Vector]
-VIEWS: dict[str, View] = {name: AXES[name] for name in ("front", "back", "left", "right")}
+VIEWS: dict[str, View] = dict(AXES)
 PLAN: View = ((1.0, 0.0, 0.0), (0.0, 0.0, -1.0))
 """From above, the front at the bottom of the paper."""
 ARC = np.linspace(0.0, np.pi / 2, 19)

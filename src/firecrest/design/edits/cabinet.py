@@ -9,6 +9,7 @@ from firecrest.design.case import Brace, Feet, Fitting, Printing
 from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
 from firecrest.design.edits.case import material_in_force, with_material
+from firecrest.design.edits.outline import SHAPE, outline_point, with_outline_point
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.ids import fresh
 from firecrest.design.mount import Mount
@@ -18,8 +19,18 @@ STEP = 1e-4
 """m to which places are kept."""
 
 
+def place_at(design: Design, path: Path) -> tuple[float, float]:
+    """(u, v) of the place at ``path``, or (across, up) of a point of the case's outline."""
+    if path[:3] == SHAPE:
+        return outline_point(design, path)
+    mount: Mount = value_at(design, path)
+    return mount.u, mount.v
+
+
 def moved(design: Design, path: Path, u: float, v: float) -> Design:
-    """The place at ``path`` moved to (u, v) on its panel."""
+    """The place at ``path`` moved to (u, v) on its panel; or a point of the outline."""
+    if path[:3] == SHAPE:
+        return with_outline_point(design, path, u, v)
     mount: Mount = value_at(design, path)
     return replace_at(design, path, rebuilt(mount, u=kept(u), v=kept(v)))
 

@@ -3,7 +3,6 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
 
 import numpy as np
 
@@ -16,38 +15,10 @@ from firecrest.core.cabinet.cutouts import CutOut, Round, framed, grown, outline
 from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
 from firecrest.core.cabinet.solids import slice_at
-from firecrest.design.edits.paths import Path
+from firecrest.present.cabinet.cells import cells
+from firecrest.present.cabinet.handles import handles
+from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle
 from firecrest.present.text.units import told
-
-Style = Literal[
-    "panel", "wall", "air", "frame", "basket", "cone", "dust", "board", "pack", "cell",
-    "port", "hole", "cup", "brace", "foot", "travel",
-]  # fmt: skip
-
-
-@dataclass(frozen=True, eq=False)
-class Ink:
-    """A closed outline (n, 2) in m on the paper; ``path`` of the place it belongs to."""
-
-    style: Style
-    points: Real
-    path: Path | None = None
-
-
-@dataclass(frozen=True)
-class Movable:
-    """A part that can be moved on a view: its rectangle, and how the paper's axes are its own.
-
-    ``across`` and ``upwards``: (du, dv) of a step of 1 to the right and up on the paper.
-    """
-
-    path: Path
-    name: str
-    spoken: str
-    low: tuple[float, float]
-    high: tuple[float, float]
-    across: tuple[float, float]
-    upwards: tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -79,10 +50,13 @@ class SheetView:
     heavy: tuple[float, float] | None = None
 
 
-ENDS = ("right", "left", "back")
+ENDS = ("right", "left", "back", "top", "bottom")
 SCREWS, SCREW = 4, 0.0022
 KEPT = 512
 """Drawn parts that are remembered, by value."""
+
+
+TITLES = {"right": "Right end", "left": "Left end"}
 
 
 def sheet_views(
@@ -92,7 +66,7 @@ def sheet_views(
     end = end or _busiest(drawing)
     return (
         _face(assessment, drawing, "front", "Front"),
-        _face(assessment, drawing, end, "Back" if end == "back" else f"{end.capitalize()} end"),
+        _face(assessment, drawing, end, TITLES.get(end, end.capitalize())),
         _plan(assessment, drawing, spots),
     )
 
@@ -112,8 +86,8 @@ def _asked(assessment: Assessment, key: str) -> tuple[float, float] | None:
     size = assessment.design.brief.size
     if size.importance == "open":
         return None
-    across = {"front": size.length, "back": size.length, "plan": size.length}
-    return across.get(key, size.depth), size.depth if key == "plan" else size.height
+    across = size.depth if key in ("left", "right") else size.length
+    return across, size.depth if key in ("plan", "top", "bottom") else size.height
 
 
 def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> SheetView:
@@ -124,8 +98,10 @@ def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> She
     on = [s for s in drawing.sited if float(dot(s.at.normal, _towards(key))) > 0.3]
     for s in on:
         inks += _mounted(s, view)
-    inks += _feet(drawing, view)
+    if key != "top":
+        inks += _feet(drawing, view)
     movables = tuple(m for s in on if (m := _movable(s, view)) is not None)
+    movables += tuple(handles(drawing, view))
     return _view(assessment, drawing, key, title, view, inks, movables)
 
 
@@ -136,6 +112,8 @@ def _towards(key: str) -> tuple[float, float, float]:
         "back": (0.0, 0.0, -1.0),
         "left": (-1.0, 0.0, 0.0),
         "right": (1.0, 0.0, 0.0),
+        "top": (0.0, 1.0, 0.0),
+        "bottom": (0.0, -1.0, 0.0),
     }[key]
 
 
@@ -196,11 +174,7 @@ def _feet(drawing: Drawing, view: View) -> Iterator[Ink]:
         )  # fmt: skip
         flat = projected(points, view)
         low_corner, high_corner = flat.min(axis=0), flat.max(axis=0)
-        yield Ink("foot", _rectangle(low_corner, high_corner))
-
-
-def _rectangle(low: Real, high: Real) -> Real:
-    return np.array([(low[0], low[1]), (high[0], low[1]), (high[0], high[1]), (low[0], high[1])])
+        yield Ink("foot", rectangle(low_corner, high_corner))
 
 
 @lru_cache(KEPT)
@@ -263,6 +237,7 @@ def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> Sh
     ]
     inks += [ink for s in _from_below(drawing.sited) for ink in _inside(s)]
     movables = tuple(m for s in drawing.sited if (m := _movable(s, PLAN)) is not None)
+    movables += tuple(handles(drawing, PLAN))
     marks = tuple(
         Mark(_flat(spot.at, PLAN), spot.impossible, "")
         for spot in spots
@@ -314,60 +289,12 @@ def _from_above(s: Sited) -> Iterator[Ink]:
         last = isinstance(s.part, core.Driver) and k == len(outlines) - 1
         yield Ink("frame" if last else own, points, s.path)
     if isinstance(s.part, core.Pack):
-        yield from _cells(s, s.part)
+        yield from cells(s, s.part)
     if isinstance(s.part, core.Radiator):
         swept = s.solid()
         assert swept is not None
         for points in solid_outlines(swept, PLAN):
             yield Ink("travel", points, s.path)
-
-
-def _cells(s: Sited, pack: core.Pack) -> Iterator[Ink]:
-    """Each cell of a pack as it lies: round from its end, else a rectangle."""
-    a, b, c = (float(x) for x in pack.size)
-    start = float(s.at.t) + float(pack.standoff)
-    sides = [
-        float(pack.cell_length if way == pack.axis else pack.cell_d) for way in ("u", "v", "w")
-    ]
-    wrap = float(pack.wrap)
-    seen: set[tuple[float, float]] = set()
-    for i in range(pack.n[0]):
-        for j in range(pack.n[1]):
-            for k in range(pack.n[2]):
-                middle = (
-                    -a / 2 + wrap + (i + 0.5) * sides[0],
-                    -b / 2 + wrap + (j + 0.5) * sides[1],
-                    start + wrap + (k + 0.5) * sides[2],
-                )
-                points = _cell(s.at, pack, middle, sides)
-                spot = tuple(np.round(points.mean(axis=0), 4))
-                if spot not in seen:
-                    seen.add((float(spot[0]), float(spot[1])))
-                    yield Ink("cell", points, s.path)
-    del c
-
-
-def _cell(
-    at: Frame, pack: core.Pack, middle: tuple[float, float, float], sides: list[float]
-) -> Real:
-    """Outline of one cell from above: a circle where it stands, a rectangle where it lies."""
-    way = {"u": at.u, "v": at.v, "w": at.normal}[pack.axis]
-    centre = np.array([at.at(*middle)], dtype=float)
-    spot = projected(centre, PLAN)[0]
-    if abs(float(way[1])) > 0.7:
-        turn = np.linspace(0, 2 * np.pi, 40)
-        r = float(pack.cell_d) / 2
-        return np.asarray(spot + r * np.stack([np.cos(turn), np.sin(turn)], axis=1))
-    corners = [
-        at.at(
-            middle[0] + i * sides[0] / 2, middle[1] + j * sides[1] / 2, middle[2] + k * sides[2] / 2
-        )
-        for i in (-1, 1)
-        for j in (-1, 1)
-        for k in (-1, 1)
-    ]
-    flat = projected(np.array(corners, dtype=float), PLAN)
-    return _rectangle(flat.min(axis=0), flat.max(axis=0))
 
 
 def _view(

@@ -18,7 +18,7 @@ from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.outlines import outline
 from firecrest.core.cabinet.solids import Solid
 from firecrest.design.shapes import CoreShape
-from firecrest.present.cabinet.sheet import Style
+from firecrest.present.cabinet.inks import Style
 
 RINGS, SPREAD = 24, 0.45
 """Points round a circle; how far panels go apart, as a share of the case's size."""

@@ -13,6 +13,7 @@ from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, l
 from firecrest.app.widgets.plain import label, paragraph
 from firecrest.design.design import Design
 from firecrest.design.edits import cabinet as edits
+from firecrest.design.edits import outline
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.shapes import panel_names, sides_of
 from firecrest.present.cabinet import words
@@ -85,6 +86,7 @@ def _shape_rows(session: Session) -> Rows:
         for k in range(len(shape.corners)):
             rows.append(label(f"Corner {k + 1}", "hint"))
             rows += numbers(session, *((*here, "corners", k, n) for n in ("a", "b")))
+        rows.append(_point_buttons(session, len(shape.corners)))
         rows.append(bound_check(session, (*here, "ends_through"), "End plates cover the outline"))
         return rows
     if shape.kind == "cylinder":
@@ -97,13 +99,32 @@ def _shape_rows(session: Session) -> Rows:
         for k in range(len(shape.profile)):
             rows.append(label(f"Profile point {k + 1}", "hint"))
             rows += numbers(session, *((*here, "profile", k, n) for n in ("height", "radius")))
+        rows.append(_point_buttons(session, len(shape.profile)))
         return rows
     if shape.kind == "ball":
         return list(numbers(session, (*here, "front"), (*here, "foot")))
     if shape.kind == "stack":
         names = ("radius", "ring", "solid_front", "solid_back")
-        return list(numbers(session, *((*here, n) for n in names)))
+        rows = list(numbers(session, *((*here, n) for n in names)))
+        for k in range(len(shape.corners)):
+            rows.append(label(f"Corner {k + 1}", "hint"))
+            rows += numbers(session, *((*here, "corners", k, n) for n in ("a", "b")))
+        free = partial(outline.free_outline, on=not shape.corners)
+        said = "Make it a rectangle" if shape.corners else "Draw the outline"
+        if shape.corners:
+            rows.append(_point_buttons(session, len(shape.corners)))
+        rows.append(buttons((said, doing(session, free))))
+        return rows
     return []
+
+
+def _point_buttons(session: Session, count: int) -> QWidget:
+    """A point more, or the last but one less; points are dragged on the drawing."""
+    remove = partial(outline.remove_outline_point, place=count - 2)
+    return buttons(
+        ("Add a point", doing(session, outline.add_outline_point)),
+        ("Remove a point", doing(session, remove)),
+    )
 
 
 def panel_rows(session: Session) -> Rows:

@@ -117,7 +117,8 @@ class Outputs(QWidget):
             return
         for mesh in meshes:
             many = len(meshes) > 1
-            own = path.with_stem(f"{path.stem}-{mesh.name.replace(' ', '-')}") if many else path
+            name = mesh.name if mesh.count == 1 else f"{mesh.name} x{mesh.count}"
+            own = path.with_stem(f"{path.stem}-{name.replace(' ', '-')}") if many else path
             write_file(own, stl(mesh))
 
 

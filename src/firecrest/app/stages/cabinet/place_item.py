@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QPointF, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QMouseEvent, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
@@ -11,10 +11,11 @@ from firecrest.app.theme.size import canvas, extent, text_size
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
-from firecrest.design.edits.paths import value_at
-from firecrest.present.cabinet.sheet import Movable
+from firecrest.design.edits.cabinet import place_at
+from firecrest.present.cabinet.inks import Movable
 
 STEP, FAR = 1e-3, 10
+HANDLE = QPointF(4.5, 4.5)
 Move = Callable[[Movable, float, float, bool], None]
 """Moves a part to (u, v); whether lines draw it."""
 
@@ -47,6 +48,11 @@ class PlaceItem(QAbstractButton):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         p, box = canvas(self), extent(self).adjusted(0.5, 0.5, -0.5, -0.5)
+        if self.movable is not None and self.movable.handle:
+            p.setPen(QPen(colour("card"), 1))
+            p.setBrush(colour("olive"))
+            p.drawRect(QRectF(box.center() - HANDLE, box.center() + HANDLE))
+            p.setBrush(Qt.BrushStyle.NoBrush)
         if self.on:
             p.setPen(QPen(colour("stripe"), 1.4, Qt.PenStyle.DotLine))
             p.drawRect(box)
@@ -57,8 +63,7 @@ class PlaceItem(QAbstractButton):
 
     def _place(self) -> tuple[float, float]:
         assert self.movable is not None
-        mount = value_at(self.session.design, self.movable.path)
-        return mount.u, mount.v
+        return place_at(self.session.design, self.movable.path)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton and self.movable is not None:

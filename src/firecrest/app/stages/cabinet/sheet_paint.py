@@ -6,7 +6,7 @@ from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
 from firecrest.app.theme.size import text_size
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.theme.tokens import TINTS
-from firecrest.present.cabinet.sheet import Ink
+from firecrest.present.cabinet.inks import Ink
 
 SQUARE = 10.0
 """Squares of the paper, in pixels."""

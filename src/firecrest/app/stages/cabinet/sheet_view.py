@@ -25,7 +25,8 @@ from firecrest.app.widgets.plain import label, tip
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.paths import Path
-from firecrest.present.cabinet.sheet import Ink, Movable, SheetView
+from firecrest.present.cabinet.inks import Ink, Movable
+from firecrest.present.cabinet.sheet import SheetView
 from firecrest.present.cabinet.snapping import snapped
 from firecrest.present.size.facts import Fact
 
@@ -65,6 +66,11 @@ class TightCard(QFrame):
                     row.setText(text)
                     set_role(row, ROLES.get(fact.mark, ""))
                     tip(row, fact.help)
+
+
+def _feet(drawing: Drawing) -> float:
+    """M that feet stand out below the case."""
+    return 0.0 if drawing.case.feet is None else drawing.case.feet.height
 
 
 class SheetCanvas(QWidget):
@@ -136,7 +142,8 @@ class SheetCanvas(QWidget):
         wide = [v.high[0] - v.low[0] for v in (front, end, plan)]
         tall = [v.high[1] - v.low[1] for v in (front, end, plan)]
         across = max(wide[0], wide[2]) + wide[1]
-        upright = max(tall[0], tall[1]) + tall[2]
+        feet = 0.0 if self._drawing is None else _feet(self._drawing)
+        upright = max(tall[0], tall[1]) + feet + tall[2]
         room_x = area.width() - 2 * SIDE - GAP - FOOT
         room_y = area.height() - 2 * HEAD - 2 * FOOT
         self.scale = max(min(room_x / across, room_y / upright), 10.0)
@@ -144,7 +151,7 @@ class SheetCanvas(QWidget):
         left = SIDE + 8
         second = left + s * max(wide[0], wide[2]) + GAP + SIDE / 2
         top = HEAD + 4
-        below = top + s * max(tall[0], tall[1]) + HEAD + FOOT
+        below = top + s * (max(tall[0], tall[1]) + feet) + HEAD + FOOT
         for view, x, y in ((front, left, top), (end, second, top), (plan, left, below)):
             self._origins[view.key] = QPointF(x - s * view.low[0], y + s * view.high[1])
         self._place_items()
