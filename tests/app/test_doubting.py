@@ -25,8 +25,8 @@ def test_meters_sentences_and_panel_tell_the_doubt(sure):
     assert meter.mark == "close"
     low, high = meter.whisker
     assert low < meter.bars[0] < high
-    assert "kept in 3 of 10 builds" in meter.tooltip
-    assert "kept in 3 of 10 builds" in sure.side.sentences()[0]
+    assert "kept in 4 of 10 builds" in meter.tooltip
+    assert "kept in 4 of 10 builds" in sure.side.sentences()[0]
     assert sure.side.unsure.sentences()[0].startswith("Xmax of Rowan R16 (±40 %) makes 5")
     assert sure.session.assessment.doubt.low is not None
 
@@ -97,5 +97,5 @@ def test_builds_that_keep_a_promise_are_told_on_the_promise_stage(sure):
     sure.show_stage("promise")
     settle()
     _, _, far = sure.stage._rows["loudness"]
-    assert far.text() == "close, ±2.8\u202fdB, 3 of 10"
-    assert "kept in 3 of 10 builds" in far.toolTip()
+    assert far.text() == "close, ±2.8\u202fdB, 4 of 10"
+    assert "kept in 4 of 10 builds" in far.toolTip()

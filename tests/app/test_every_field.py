@@ -99,7 +99,7 @@ def test_every_stage_shows_ghosts_of_a_tried_design(window, slipway, key):
     window.show_stage(key)
     window.session.try_design(with_kind(slipway, "port"))
     settle()
-    assert meter_of(window, "weight").ghost == "→ 4.99"
+    assert meter_of(window, "weight").ghost == "→ 4.89"
     window.session.drop_trial()
     settle()
     assert meter_of(window, "weight").ghost == ""

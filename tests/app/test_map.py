@@ -28,7 +28,7 @@ def test_the_map_shows_the_present_design(mapped):
     panel = mapped.stage.map
     assert panel.view.isVisible()
     assert not mapped.stage.chart.isVisible()
-    assert "7.62\u202fL, 47.5\u202fHz" in panel._where.text()
+    assert "7.97\u202fL, 46.6\u202fHz" in panel._where.text()
     assert panel._rows["loudness"][1].text() == "95.2 dB"
     assert "Radiator travel" in panel.view.accessibleDescription()
     assert not panel.there.isEnabled()
@@ -45,7 +45,7 @@ def test_arrows_move_the_cross_and_enter_goes_there(mapped, qtbot):
     before = mapped.session.design
     press(mapped, Qt.Key.Key_Return)
     assert mapped.session.design != before
-    assert mapped.session.history.past[-1][0].startswith("Go to 7.6")
+    assert mapped.session.history.past[-1][0].startswith("Go to 7.9")
     mapped.undo()
     assert mapped.session.design == before
 
@@ -58,7 +58,7 @@ def test_escape_drops_what_is_tried(mapped, qtbot):
     assert mapped.session.trial is not None
     press(mapped, Qt.Key.Key_Escape)
     assert mapped.session.trial is None
-    assert "47.5\u202fHz" in panel._where.text()
+    assert "46.6\u202fHz" in panel._where.text()
 
 
 def test_pointing_at_what_cannot_be_built_says_why(mapped, qtbot):

@@ -37,7 +37,7 @@ def test_enter_keeps_and_escape_restores(window, slipway):
     assert edit.text() == "7.08 L"
     assert meter_of(window, "loudness").ghost == ""
     assert [label for label, _ in window.session.history.past] == [
-        "Air volume 7.62\u202fL → 7.08\u202fL"
+        "Air volume 7.97\u202fL → 7.08\u202fL"
     ]
 
 

@@ -64,7 +64,7 @@ def test_what_is_pressed_in_the_picture_can_be_edited(window, size):
 
 def test_the_picture_speaks_and_follows_keys(size):
     room = item(size, "box", "chambers", 0)
-    assert room.accessibleName().startswith("Chamber main: 7.62")
+    assert room.accessibleName().startswith("Chamber main: 7.97")
     room.setFocus()
     QTest.keyClick(room, Qt.Key.Key_Tab)
     QTest.keyClick(item(size, "box", "groups", 0), Qt.Key.Key_Space)

@@ -5,6 +5,7 @@ from math import pi
 
 import numpy as np
 import pytest
+from tests.unplaced import unplaced
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.sound import voices_at, whole_pressure
@@ -13,14 +14,13 @@ from firecrest.core.acoustics.radiation import level
 from firecrest.design.curve import WayCurve
 from firecrest.design.edits.paths import replace_at
 from firecrest.design.voice import WayResponse
-from firecrest.files.demos import read_demo
 
 F = np.geomspace(40, 20e3, 430)
 
 
 @pytest.fixture(scope="module")
 def slipway():
-    return read_demo("slipway")
+    return unplaced("slipway")
 
 
 def text_of(levels, phase=None):

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.unplaced import unplaced
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
@@ -15,9 +16,8 @@ from firecrest.core.note import note
 from firecrest.design.box import Port
 from firecrest.design.case import ContentItem
 from firecrest.design.edits.paths import replace_at, set_number
-from firecrest.files.demos import read_demo
 
-SLIPWAY = read_demo("slipway")
+SLIPWAY = unplaced("slipway")
 BETTER = {
     "cone travel": ("box", "groups", 0, "driver", "xmax"),
     "radiator travel": ("box", "openings", 0, "radiator", "xmax"),

@@ -1,6 +1,7 @@
 """Designs of older schemas open and say the same; what does not look like one is refused."""
 
 import json
+from math import nan
 from pathlib import Path
 
 import pytest
@@ -11,9 +12,15 @@ from firecrest.design.design import SCHEMA_VERSION
 from firecrest.design.migrations import STEPS
 from firecrest.design.project import project_of
 from firecrest.design.text import project_from_json, project_to_json
-from firecrest.files.demos import read_demo
 
 OLD = Path(__file__).parent / "old"
+PROMISED = {
+    "boathouse": [103.9503, 37.37137, nan, 0.44, 23.71779, 384.8494],
+    "breakwater": [101.5347, 38.0151, nan, 0.5, 7.992271, 269.0378],
+    "slipway": [95.15722, 51.11591, 35838.52, 0.338, 5.509701, 246.2607],
+    "regatta": [95.46985, 84.31797, nan, 0.2, 3.991151, 154.0778],
+}
+"""Loudness, bass, runtime, size, weight and cost as they were promised then, SI."""
 
 
 def test_there_is_a_step_from_every_schema_and_a_fixture_of_each():
@@ -24,10 +31,9 @@ def test_there_is_a_step_from_every_schema_and_a_fixture_of_each():
 
 @pytest.mark.parametrize("file", sorted(OLD.iterdir()), ids=lambda file: file.stem)
 def test_an_old_design_opens_and_keeps_what_it_promised(file):
-    old, now = project_from_json(file.read_text()).design, read_demo(file.stem.split("-")[0])
-    then, today = assess(old), assess(now)
-    for promise in today.promises:
-        assert then.promise(promise.key).predicted == pytest.approx(promise.predicted)
+    old = project_from_json(file.read_text()).design
+    then = [nan if p.predicted is None else p.predicted for p in assess(old).promises]
+    assert then == pytest.approx(PROMISED[file.stem.split("-")[0]], rel=1e-6, nan_ok=True)
     assert project_from_json(project_to_json(project_of(old))).design == old
 
 

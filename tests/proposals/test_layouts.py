@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.unplaced import unplaced
 
 from firecrest.assessment.acoustic import EDIT_GRID
 from firecrest.assessment.assess import assess
@@ -32,7 +33,7 @@ from firecrest.proposals.tunings import best_tunings
 
 @pytest.fixture(scope="module")
 def breakwater():
-    return read_demo("breakwater")
+    return unplaced("breakwater")
 
 
 def changed(design, path, **fields):

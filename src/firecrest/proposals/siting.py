@@ -24,6 +24,7 @@ from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.core.cabinet.solids import Solid, disc, prism
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
+from firecrest.design.case_within import InnerBox
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.mount import Mount
@@ -125,6 +126,10 @@ def _drivers(design: Design) -> Design:
             continue
         frame = _frame_of(group.driver)
         path: Path = ("box", "groups", k, "mounts")
+        own = next((b for b in design.box.case.inner if b.holds == group.chamber), None)
+        if own is not None:
+            design = replace_at(design, path, _within(own, frame, cone_count(group, wiring)))
+            continue
         wanted += [_Framed(path, frame)] * cone_count(group, wiring)
     if not wanted:
         return design
@@ -140,6 +145,15 @@ def _drivers(design: Design) -> Design:
     for path, places in mounts.items():
         design = replace_at(design, path, tuple(sorted(places, key=lambda m: m.u)))
     return design
+
+
+def _within(box: InnerBox, frame: float, count: int) -> tuple[Mount, ...]:
+    """Cones in the box that is their chamber, one above the other."""
+    middle = box.mount
+    return tuple(
+        Mount(panel=middle.panel, u=middle.u, v=round(middle.v + at, 4))
+        for at in _spread([frame] * count, box.height / 2)
+    )
 
 
 def _frame_of(part: object) -> float:

@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.assessment.cabinet.made import bare, placed
+from tests.unplaced import unplaced
 
 from firecrest.assessment.assess import assess, cabinet_of
 from firecrest.assessment.cabinet.contents import things_in
@@ -16,7 +17,6 @@ from firecrest.design.case import Brace, Feet, Printing
 from firecrest.design.edits import cabinet as edits
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.design.mount import Mount
-from firecrest.files.demos import read_demo
 from firecrest.proposals.shaping import SHAPES, with_shape
 
 SLIPWAY = bare()
@@ -80,7 +80,7 @@ def test_a_case_of_another_shape_keeps_the_present_air(kind):
 
 
 def test_a_divider_parts_rooms_takes_air_and_weighs():
-    breakwater = read_demo("breakwater")
+    breakwater = unplaced("breakwater")
     inner = float(cabinet_of(breakwater).inside)
     case = breakwater.box.case
     walls = tuple(Brace(axis="x", at=at, divider=True) for at in (-0.14, 0.14))

@@ -106,8 +106,8 @@ def test_more_mass_gives_below_and_takes_above_the_tuning(slipway):
 def test_facts_of_a_port_name_fit_speed_pipe_and_turbulence(lantern):
     found = [*facts(lantern, OPENING), *slow(lantern, OPENING)]
     said = values(found)
-    assert said["Fits"].startswith("with one bend")
-    assert "of 27\u202fm/s" in said["Air speed at the promise"]
+    assert said["Fits"].startswith("with 2 bends")
+    assert "of 25\u202fm/s" in said["Air speed at the promise"]
     assert said["First pipe resonance"].endswith("Hz")
     assert said["Lost to its turbulence"].endswith("Hz")
     straight = replace_at(lantern.design, ("box", "openings", 0, "bends"), 0)

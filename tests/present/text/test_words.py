@@ -106,7 +106,7 @@ def test_short_margins_keep_sign_and_figure(slipway):
         ("amplifier", "Sedge 2x60"),
         ("drivers", "2 × Alder W13-4"),
         ("radiators", "2 × Rowan R16"),
-        ("box", "7.6\u202fL, tuned 47\u202fHz"),
+        ("box", "8.0\u202fL, tuned 47\u202fHz"),
         ("listener", "2 m, open air"),
     ],
 )

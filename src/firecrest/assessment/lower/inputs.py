@@ -185,7 +185,7 @@ class Layout:
     """Cells of a pack: ``n`` of them along u, v and inwards, pointing along ``lie``."""
 
     mount: Mount
-    n: tuple[int, int, int]
+    n: tuple[Number, Number, Number]
     lie: str
     wrap: Number
     wrapped: bool

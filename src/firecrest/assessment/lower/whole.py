@@ -5,6 +5,8 @@ from dataclasses import dataclass, replace
 from math import ceil, sqrt
 from typing import TypeVar
 
+import numpy as np
+
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.lower.parts import (
     lower_amplifier,
@@ -18,6 +20,7 @@ from firecrest.assessment.lower.parts import (
 from firecrest.assessment.memo import Memo
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.core.acoustics.fill import FIBRE_BAND
+from firecrest.core.arrays import Number
 from firecrest.core.note import Note, note
 from firecrest.core.power.amplifier import CURRENT_RESERVE, DEFAULT_LOSS, DEFAULT_THD
 from firecrest.design.amplifiers import Amplifier, OutputKind
@@ -149,11 +152,22 @@ def _layout(pack: Pack) -> inputs.Layout | None:
     if pack.mount is None:
         return None
     count = pack.series * pack.parallel
-    square = next(n for n in range(ceil(sqrt(count) - 1e-9), count + 1) if count % n == 0)
-    across = min(pack.across or square, count)
-    rows = ceil(count / across)
-    n = {"u": (1, across, rows), "v": (across, 1, rows), "w": (across, rows, 1)}[pack.lie]
-    return inputs.Layout(pack.mount, n, pack.lie, pack.wrap, pack.wrapped)
+    across = np.minimum(pack.across, count) if pack.across else _square(count)
+    rows = np.ceil(count / across - 1e-9)
+    n: dict[str, tuple[Number, Number, Number]] = {
+        "u": (1, across, rows),
+        "v": (across, 1, rows),
+        "w": (across, rows, 1),
+    }
+    return inputs.Layout(pack.mount, n[pack.lie], pack.lie, pack.wrap, pack.wrapped)
+
+
+def _square(count: Number) -> Number:
+    """The width of the squarest block of so many cells; of columns each its own."""
+    if isinstance(count, np.ndarray):
+        return np.array([_square(int(n)) for n in count.ravel()], dtype=float).reshape(count.shape)
+    whole = int(count)
+    return next(n for n in range(ceil(sqrt(whole) - 1e-9), whole + 1) if whole % n == 0)
 
 
 def _rails(power: Power, items: Iterable[Board | OtherLoad]) -> tuple[int | None, ...]:

@@ -116,7 +116,7 @@ class Pack:
     mount: Mount
     cell_d: Number
     cell_length: Number
-    n: tuple[int, int, int]
+    n: tuple[Number, Number, Number]
     axis: Literal["u", "v", "w"]
     wrap: Number
     wrapped: bool

@@ -21,9 +21,10 @@ def cells(s: Sited, pack: core.Pack) -> Iterator[Ink]:
     ]
     wrap = float(pack.wrap)
     seen: set[tuple[float, float]] = set()
-    for i in range(pack.n[0]):
-        for j in range(pack.n[1]):
-            for k in range(pack.n[2]):
+    counts = [round(float(n)) for n in pack.n]
+    for i in range(counts[0]):
+        for j in range(counts[1]):
+            for k in range(counts[2]):
                 middle = (
                     -a / 2 + wrap + (i + 0.5) * sides[0],
                     -b / 2 + wrap + (j + 0.5) * sides[1],
