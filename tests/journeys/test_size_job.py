@@ -5,7 +5,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from firecrest.files.container import read_document
-from firecrest.files.demos import read_demo
 from firecrest.proposals.inverse import tuning_of
 from firecrest.proposals.layouts import with_layout
 from tests.app.helpers import (
@@ -21,6 +20,7 @@ from tests.app.helpers import (
     until,
 )
 from tests.app.test_size import press_button
+from tests.unplaced import unplaced
 
 
 def test_a_port_that_fits_and_is_quiet(make_window, slipway, tmp_path):
@@ -66,7 +66,7 @@ def test_a_port_that_fits_and_is_quiet(make_window, slipway, tmp_path):
 
 def test_shared_air_is_found_and_cured_with_chambers(make_window):
     """Bass that is short in one common air; the program names the cause; chambers cure it."""
-    window = make_window(with_layout(read_demo("breakwater"), "one"))
+    window = make_window(with_layout(unplaced("breakwater"), "one"))
     window.show_stage("size")
     segment(window, "Plot", "response")
     assert meter_of(window, "bass").mark == "short"

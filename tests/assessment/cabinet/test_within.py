@@ -149,3 +149,10 @@ def test_asked_air_of_an_inner_box_is_given_by_its_depth_and_the_others_keep_the
     assert net(both) == pytest.approx([0.008, 0.0005], rel=1e-6)
     kept = with_volumes(made, {1: 0.0007})
     assert net(kept) == pytest.approx([net(made)[0], 0.0007], rel=1e-6)
+
+
+def test_a_box_whose_chamber_is_gone_is_one_for_boards():
+    made = edits.add_amplifier_chamber(placed())[1]
+    gone = replace_at(made, (*INNER, 0, "holds"), "elsewhere")
+    assert net(gone) == net(made)
+    assert [s.kind for s in spots_in(assess(gone))] == [s.kind for s in spots_in(assess(made))]

@@ -11,7 +11,7 @@ from math import pi
 
 import numpy as np
 
-from firecrest.assessment.cabinet.within import as_part, inner_item, room_of
+from firecrest.assessment.cabinet.within import as_part, boards_boxes, inner_item, room_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.openings.radiator import sag_of
@@ -53,11 +53,12 @@ def things_in(
     """Everything in a case; ``depths``: how far it goes behind the outer face of each panel, m."""
     panels = tuple(depths)
     first = box.chambers[0].id
+    boards = boards_boxes(box.case, [c.id for c in box.chambers])
     return (
         *(_drivers(k, g, wiring, panels) for k, g in enumerate(box.groups)),
         *(_opening(k, o, depths) for k, o in enumerate(box.openings)),
-        *_electric(box.case, power, first, panels),
-        *_others(box.case, panels),
+        *_electric(boards, power, first, panels),
+        *_others(box.case, boards, panels),
     )
 
 
@@ -208,16 +209,16 @@ def _bends(item: Port, depth: Number) -> tuple[core.Bend, ...]:
 
 
 def _electric(
-    case: Case, power: inputs.Power, chamber: str, panels: Sequence[str]
+    boxes: Sequence[InnerBox], power: inputs.Power, chamber: str, panels: Sequence[str]
 ) -> Iterator[Thing]:
     """Boards, cells and what belongs to them; without a place they sit in the first chamber."""
     boards: list[Powered] = [*power.amplifiers, power.dsp, *power.receivers]
     for board in boards:
-        yield _board(board, _standing_in(case, board.mount, chamber), panels)
+        yield _board(board, _standing_in(boxes, board.mount, chamber), panels)
     source = power.source
     if isinstance(source, inputs.Pack):
         mount = None if source.layout is None else source.layout.mount
-        yield _pack(source, _standing_in(case, mount, chamber), panels)
+        yield _pack(source, _standing_in(boxes, mount, chamber), panels)
         if source.board is not None:
             b = source.board
             item = Item("protection board", 1, b.volume, b.mass, b.price)
@@ -228,9 +229,9 @@ def _electric(
         yield Thing(Item(c.name, 1, 0.0, c.mass, c.price), "board", (chamber,), loose=1.0)
 
 
-def _standing_in(case: Case, mount: Mount | None, chamber: str) -> str:
+def _standing_in(boxes: Sequence[InnerBox], mount: Mount | None, chamber: str) -> str:
     """The room that a board or pack stands in."""
-    return chamber if mount is None else room_of(case, mount, chamber)
+    return chamber if mount is None else room_of(boxes, mount, chamber)
 
 
 def _board(
@@ -273,10 +274,10 @@ def _pack(pack: inputs.Pack, chamber: str, panels: Sequence[str]) -> Thing:
     return Thing(item, "pack", (chamber,), (made,), (("power", "source", "mount"),))
 
 
-def _others(case: Case, panels: Sequence[str]) -> Iterable[Thing]:
+def _others(case: Case, boxes: Sequence[InnerBox], panels: Sequence[str]) -> Iterable[Thing]:
     """Cups, knobs, feet, and what else is said to be in the case."""
     for k, fitting in enumerate(case.fittings):
-        yield _fitting(k, fitting, room_of(case, fitting.mount, fitting.chamber), panels)
+        yield _fitting(k, fitting, room_of(boxes, fitting.mount, fitting.chamber), panels)
     for k, inner in enumerate(case.inner):
         yield _inner(k, inner, case, panels)
     for c in case.contents:

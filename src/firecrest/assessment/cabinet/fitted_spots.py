@@ -35,6 +35,7 @@ def around(drawing: Drawing, own: Sited) -> list[Solid]:
 
 def plugs(drawing: Drawing) -> Iterator[Spot]:
     """Room for plugs and the bend of their wires: behind terminals, and before boards."""
+    rooms = drawing.rolled.rooms
     for s in drawing.sited:
         rear = _plug_side(drawing, s)
         if rear is None:
@@ -43,7 +44,9 @@ def plugs(drawing: Drawing) -> Iterator[Spot]:
         rim = slice_at(s.at, outline(cut), deep)
         ahead = -np.asarray(s.at.normal, dtype=float)
         free = free_ahead(rim, ahead, drawing.shell, around(drawing, s), SEEN)
-        box = next((b for b in drawing.case.inner if room_name(b) == s.part.mount.chamber), None)
+        box = next(
+            (b for b in drawing.case.inner if room_name(b, rooms) == s.part.mount.chamber), None
+        )
         if box is not None:
             free = min(free, float(s.at.t) + box.depth - box.wall - deep)
         if free < SEEN - 1e-4:
@@ -70,7 +73,7 @@ def within(drawing: Drawing) -> Iterator[Spot]:
         own: Path = ("box", "case", "inner", k, "mount")
         at = drawing.frames[box.mount.panel].placed(box.mount.u, box.mount.v, box.mount.rot)
         for s in drawing.sited:
-            if s.part.mount.chamber != room_name(box) or s.path == own:
+            if s.part.mount.chamber != room_name(box, drawing.rolled.rooms) or s.path == own:
                 continue
             solid = s.solid()
             gap = None if solid is None else inner_gap(solid, box, at)
@@ -78,7 +81,7 @@ def within(drawing: Drawing) -> Iterator[Spot]:
                 names = (s.part.name, box.name)
                 where = point(s.at.o)
                 yield Spot("within", names, gap, wanted(s.part), where, (s.path,), gap < -1e-6)
-        if box.vent > 0 and drawing.heat > 0 and not box.holds:
+        if box.vent > 0 and drawing.heat > 0 and box.holds not in drawing.rolled.rooms:
             yield _vents(box, at, drawing.heat, own)
 
 

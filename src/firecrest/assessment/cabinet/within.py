@@ -3,7 +3,7 @@
 Its panel closes it, so it has five walls of its own. Lengths in m, volumes in m3.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from math import cos, sin
 
 import numpy as np
@@ -42,13 +42,13 @@ def as_part(box: InnerBox, case: Case) -> core.Board:
     return core.Board(box.name, mount, size, 0.0, inner_item(box, case).mass, kind="inner box")
 
 
-def room_of(case: Case, mount: Mount, chamber: str) -> str:
-    """The room that a board or fitting stands in: an inner box of its panel round its middle.
+def room_of(boxes: Iterable[InnerBox], mount: Mount, chamber: str) -> str:
+    """The room that a board or fitting stands in: a box for boards of its panel round its middle.
 
-    Inner boxes for boards are rooms by their own id: no chamber's air is taken in them.
+    These are rooms by their own id: no chamber's air is taken in them.
     """
-    for box in case.inner:
-        if not box.holds and box.mount.panel == mount.panel and _around(box, mount):
+    for box in boxes:
+        if box.mount.panel == mount.panel and _around(box, mount):
             return box.id
     return chamber
 
@@ -65,9 +65,14 @@ def _first(value: Number) -> float:
     return float(np.ravel(value)[0])
 
 
-def room_name(box: InnerBox) -> str:
-    """The room that it is: a chamber, or one by its own id."""
-    return box.holds or box.id
+def room_name(box: InnerBox, chambers: Collection[str]) -> str:
+    """The room that it is: a chamber, or one by its own id where it holds none there is."""
+    return box.holds if box.holds in chambers else box.id
+
+
+def boards_boxes(case: Case, chambers: Collection[str]) -> list[InnerBox]:
+    """Inner boxes that are no chamber."""
+    return [box for box in case.inner if box.holds not in chambers]
 
 
 def inner_gap(body: Solid, box: InnerBox, at: Frame) -> float | None:
