@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.attacks import designs, environments, kills, mutations, random_designs, usage
+from tests.attacks import cabinets, designs, environments, kills, mutations, random_designs, usage
 from tests.attacks.results import Result
 
 SEED = 20_26
@@ -12,6 +12,14 @@ def test_random_designs_give_finite_figures_or_reasons():
     result = designs.attack(SEED, 15, 300)
     assert result.failed == []
     assert result.tried == 15
+
+
+def test_random_cabinets_are_what_their_solids_are():
+    result = cabinets.attack(SEED, 12, 300)
+    assert result.failed == []
+    assert result.tried == 12
+    assert result.facts["pairs compared"] > 100
+    assert result.facts["air compared"] > 0
 
 
 def test_mutated_files_and_texts_give_a_document_or_our_own_error():
