@@ -84,7 +84,7 @@ def layout(pieces: Sequence[Piece], sheet: Sheet, orders: int = ORDERS) -> Layou
     least = lower_bound(fits, sheet)
     for order in _orders(each, orders):
         for tall in (False, True):
-            laid, free = _laid(order, sheet, tall)
+            laid, free = in_order(order, sheet, tall)
             sheets = max((p.sheet for p in laid), default=-1) + 1
             last = sum(p.a * p.b for p in laid if p.sheet == sheets - 1)
             if best is None or (sheets, last) < best[0]:
@@ -132,7 +132,7 @@ def _orders(pieces: list[Piece], count: int) -> Iterator[list[Piece]]:
         yield order
 
 
-def _laid(order: list[Piece], sheet: Sheet, tall: bool) -> tuple[list[Laid], list[list[Rect]]]:
+def in_order(order: list[Piece], sheet: Sheet, tall: bool) -> tuple[list[Laid], list[list[Rect]]]:
     """Each piece into the free rectangle it fills best, and what stays free of each sheet.
 
     A new sheet where none holds it.
