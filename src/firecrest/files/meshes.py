@@ -10,6 +10,7 @@ import zipfile
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
+from xml.sax.saxutils import quoteattr
 
 import numpy as np
 
@@ -64,7 +65,7 @@ def shell_meshes(drawing: Drawing) -> list[Mesh]:
     for axis in range(3):
         places = [at for own, at in seams if own == axis]
         pieces = [part for piece in pieces for part in _cut(piece, axis, places)]
-    return [*(_mesh(name, solid) for name, solid in pieces), *_pegs(made)]
+    return [*(mesh_of(name, solid) for name, solid in pieces), *_pegs(made)]
 
 
 def _pegs(made: Pegged) -> Iterator[Mesh]:
@@ -74,7 +75,7 @@ def _pegs(made: Pegged) -> Iterator[Mesh]:
     for d, count in made.pegs:
         if count:
             peg = Manifold.cylinder(LONG, d / 2, circular_segments=TURN)
-            yield replace(_mesh(f"peg {d * MM:g} mm", peg), count=count)
+            yield replace(mesh_of(f"peg {d * MM:g} mm", peg), count=count)
 
 
 def _agrees(drawing: Drawing, volume: float) -> None:
@@ -164,7 +165,8 @@ def _seam(drawing: Drawing, axis: int, wanted: float, room: float) -> float:
     return next((float(at) for at in tries if all(not a < at < b for a, b in taken)), wanted)
 
 
-def _mesh(name: str, solid: Any) -> Mesh:
+def mesh_of(name: str, solid: Any) -> Mesh:
+    """A solid in m as a mesh in mm."""
     mesh = solid.to_mesh()
     vertices = np.asarray(mesh.vert_properties)[:, :3] * MM
     return Mesh(name, vertices, np.asarray(mesh.tri_verts), float(solid.volume()))
@@ -196,8 +198,8 @@ def threemf(meshes: list[Mesh]) -> bytes:
         )
         faces = "".join(f'<triangle v1="{a}" v2="{b}" v3="{c}"/>' for a, b, c in mesh.triangles)
         objects.append(
-            f'<object id="{k}" name="{mesh.name}" type="model"><mesh><vertices>{points}</vertices>'
-            f"<triangles>{faces}</triangles></mesh></object>"
+            f'<object id="{k}" name={quoteattr(mesh.name)} type="model"><mesh>'
+            f"<vertices>{points}</vertices><triangles>{faces}</triangles></mesh></object>"
         )
         items += [_item(k, n * APART * MM) for n in range(mesh.count)]
     model = (

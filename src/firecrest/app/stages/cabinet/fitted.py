@@ -145,4 +145,8 @@ def adding_buttons(session: Session) -> QWidget:
     def _press(edit: Edit) -> Callable[[], None]:
         return doing(session, edit)
 
-    return below(*(buttons(*((name, _press(edit)) for name, edit in row)) for row in rows))
+    holder = below(*(buttons(*((name, _press(edit)) for name, edit in row)) for row in rows))
+    layout = holder.layout()
+    assert layout is not None
+    layout.setSpacing(0)
+    return holder

@@ -1,5 +1,6 @@
 """What leaves the Cabinet stage as files: drawing, templates, cut list with its sheets."""
 
+import re
 from pathlib import Path as FilePath
 
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
@@ -16,7 +17,8 @@ from firecrest.core.cabinet.templates import PAGES
 from firecrest.core.errors import FileError
 from firecrest.design.edits.paths import Path
 from firecrest.files.atomic import write_file
-from firecrest.files.meshes import shell_meshes, stl, threemf
+from firecrest.files.meshes import Mesh, shell_meshes, stl, threemf
+from firecrest.files.small_meshes import small_meshes
 from firecrest.files.templates import template_dxf, template_svg
 
 SHEET: Path = ("box", "case", "sheet")
@@ -53,6 +55,10 @@ class Outputs(QWidget):
         mesh.clicked.connect(self.save_mesh)
         tip(mesh, "The bare case as closed meshes in mm, split to the bed: 3MF, or an STL a piece")
         box.addWidget(mesh)
+        small = QPushButton("Save rings, plates, feet…")
+        small.clicked.connect(self.save_small)
+        tip(small, "Rings round frames that stand proud, control plates with their holes, feet")
+        box.addWidget(small)
 
     def refresh(self) -> None:
         """The panels there are; the one chosen stays where it still is."""
@@ -106,20 +112,32 @@ class Outputs(QWidget):
         if path is not None:
             self.session.attempt(lambda: self.export_mesh(path))
 
+    def save_small(self) -> None:
+        """Ask where to, and write what a wooden case can have printed."""
+        messages = self.window().messages  # type: ignore[attr-defined]
+        path = messages.save_as("Save rings, plates and feet", "small-parts.3mf", MESH_KINDS)
+        if path is not None:
+            self.session.attempt(lambda: write_meshes(path, small_meshes(self._drawing())))
+
     def export_mesh(self, path: FilePath) -> None:
-        """Write all pieces as one 3MF, or an STL for each; FileError if not."""
-        suffix = path.suffix.lower()
-        if suffix not in (".3mf", ".stl"):
-            raise FileError(f"{path.name}: choose a name that ends in .3mf or .stl.")
-        meshes = shell_meshes(self._drawing())
-        if suffix == ".3mf":
-            write_file(path, threemf(meshes))
-            return
-        for mesh in meshes:
-            many = len(meshes) > 1
-            name = mesh.name if mesh.count == 1 else f"{mesh.name} x{mesh.count}"
-            own = path.with_stem(f"{path.stem}-{name.replace(' ', '-')}") if many else path
-            write_file(own, stl(mesh))
+        """Write all pieces of the shell; FileError if not."""
+        write_meshes(path, shell_meshes(self._drawing()))
+
+
+def write_meshes(path: FilePath, meshes: list[Mesh]) -> None:
+    """Write all as one 3MF, or an STL for each; FileError if not."""
+    suffix = path.suffix.lower()
+    if suffix not in (".3mf", ".stl"):
+        raise FileError(f"{path.name}: choose a name that ends in .3mf or .stl.")
+    if suffix == ".3mf":
+        write_file(path, threemf(meshes))
+        return
+    for mesh in meshes:
+        many = len(meshes) > 1
+        name = mesh.name if mesh.count == 1 else f"{mesh.name} x{mesh.count}"
+        plain = re.sub(r"[^\w.]+", "-", name)
+        own = path.with_stem(f"{path.stem}-{plain}") if many else path
+        write_file(own, stl(mesh))
 
 
 def save_table(session: Session, window: QWidget, table: Table, picture: Picture) -> None:
