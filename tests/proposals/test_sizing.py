@@ -15,6 +15,7 @@ from firecrest.assessment.sharing import shared_air
 from firecrest.core.air import DATA_SHEET_AIR
 from firecrest.core.errors import DesignError, FirecrestError, RangeError
 from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.design.mount import Mount
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.proposals.confirming import GRID, bare_response
 from firecrest.proposals.inverse import tuning_of
@@ -24,6 +25,7 @@ from firecrest.proposals.ports import (
     choice_of,
     fit_in_case,
     length_for,
+    space_of,
     with_port,
     worst_speed,
 )
@@ -265,3 +267,12 @@ def test_chains_that_play_no_bass_are_left_alone():
     design = with_high_pass(read_demo("breakwater"), 30.0)
     counts = [sum(b.kind == "high_pass" for b in c.blocks) for c in design.voice.channels]
     assert counts == [2, 1, 1]
+
+
+def test_a_port_has_the_room_behind_the_panel_it_is_on(ported):
+    case = ported.box.case
+    for panel, deep in (("front", case.depth), ("right", case.length), ("top", case.height)):
+        path = ("box", "openings", 0, "mounts")
+        on = replace_at(ported, path, (Mount(panel=panel),))
+        own = space_of(on.box.case, on.box.openings[0])
+        assert own.depth == pytest.approx(deep - 2 * case.wall)

@@ -19,7 +19,7 @@ from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import place_of
-from firecrest.design.shapes import inner_size, shape_of
+from firecrest.design.shapes import frames_of, inner_size, shape_of
 from firecrest.proposals.inverse import tuning_of, with_tuning
 
 PIPES = (
@@ -42,12 +42,25 @@ SLOT_SHEETS = (1, 2, 3, 4)
 
 
 def space_of(case: Case, port: Port) -> Space:
-    """Room for a port: it folds along the longer free side; a wide slot lies along its width."""
-    length, height, depth = map(float, inner_size(shape_of(case)))
-    across, side = min(length, height), max(length, height)
+    """Room for a port behind its panel, the front where it has none.
+
+    It folds along the longer free side; a wide slot lies along its width.
+    """
+    sides = [float(s) for s in inner_size(shape_of(case))]
+    depth = sides.pop(_behind(case, port))
+    across, side = min(sides), max(sides)
     if port.shape == "slot" and port.width + port.wall > across:
         across, side = side, across
     return Space(case.wall, depth, side, across)
+
+
+def _behind(case: Case, port: Port) -> int:
+    """The axis that goes inwards from the panel that a port is mounted on."""
+    frames = frames_of(shape_of(case))
+    panel = port.mounts[0].panel if port.mounts else "front"
+    if panel not in frames:
+        return 2
+    return int(np.argmax([abs(float(np.ravel(c)[0])) for c in frames[panel].normal]))
 
 
 def duct_of(port: Port) -> Duct:

@@ -11,10 +11,10 @@ from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline
 from firecrest.assessment.cabinet.spot import Spot
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.cutouts import CutOut, Round, framed, grown, outline
+from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, framed, grown, outline
 from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
-from firecrest.core.cabinet.solids import slice_at
+from firecrest.core.cabinet.solids import prism, slice_at, solid
 from firecrest.present.cabinet.cells import cells
 from firecrest.present.cabinet.handles import handles
 from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle
@@ -235,6 +235,7 @@ def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> Sh
         if standing.brace.axis != "y"
         for piece in solid_outlines(standing.solid, PLAN)
     ]
+    inks += _rooms(drawing)
     inks += [ink for s in _from_below(drawing.sited) for ink in _inside(s)]
     movables = tuple(m for s in drawing.sited if (m := _movable(s, PLAN)) is not None)
     movables += tuple(handles(drawing, PLAN))
@@ -260,8 +261,22 @@ def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> Sh
 
 
 def _from_below(sited: Sequence[Sited]) -> list[Sited]:
-    """What stands higher is drawn later, inner boxes before what is in them."""
-    return sorted(sited, key=lambda s: (s.part.kind != "inner box", float(s.at.o[1])))
+    """What stands higher is drawn later; inner boxes are drawn before what is in them."""
+    parts = [s for s in sited if s.part.kind != "inner box"]
+    return sorted(parts, key=lambda s: float(s.at.o[1]))
+
+
+def _rooms(drawing: Drawing) -> Iterator[Ink]:
+    """Inner boxes, cut through: their walls round their own air."""
+    for s in drawing.sited:
+        if s.part.kind != "inner box":
+            continue
+        box, start = drawing.case.inner[int(s.path[3])], float(s.at.t)
+        for wall, style in ((0.0, "brace"), (box.wall, "air")):
+            cut = Rectangle(box.width - 2 * wall, box.height - 2 * wall)
+            body = solid([prism(s.at, cut, start, start + box.depth - wall)])
+            for points in solid_outlines(body, PLAN):
+                yield Ink("brace" if style == "brace" else "air", points, s.path)
 
 
 def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
@@ -278,7 +293,7 @@ def _inside(s: Sited) -> tuple[Ink, ...]:
 def _from_above(s: Sited) -> Iterator[Ink]:
     style: dict[str, Style] = {
         "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
-        "cup": "cup", "knob": "cup", "inner box": "brace",
+        "cup": "cup", "knob": "cup",
     }  # fmt: skip
     solid = s.solid(swept=False)
     if solid is None:
