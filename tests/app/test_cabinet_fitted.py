@@ -1,0 +1,133 @@
+"""What is fitted to a case, added and typed through the window; points of its outline dragged."""
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from firecrest.design.edits.outline import free_outline
+from firecrest.present.cabinet.ledger import ledger_rows
+from firecrest.proposals.shaping import with_shape
+from tests.app.helpers import edit_of, menu, press, press_button, rested, settle, type_into
+from tests.assessment.cabinet.made import placed
+
+INNER = ("box", "case", "inner", 0)
+SHAPE = ("box", "case", "shape")
+
+
+@pytest.fixture
+def stage(make_window):
+    window = make_window(placed())
+    window.show_stage("cabinet")
+    rested(window.stage)
+    return window.stage
+
+
+def case(stage):
+    return stage.session.design.box.case
+
+
+def test_an_amplifier_chamber_is_added_vented_typed_and_taken_back(stage):
+    window = stage.window()
+    air = float(stage.session.assessment.cabinet.air[0])
+    press_button(stage, "Amplifier chamber")
+    rested(stage)
+    assert float(stage.session.assessment.cabinet.air[0]) < air
+    assert "Inner boxes" in {row.name for row in ledger_rows(stage.session.assessment)}
+    type_into(window, (*INNER, "depth"), "70")
+    assert case(stage).inner[0].depth == pytest.approx(0.07)
+    assert stage.field((*INNER, "rise")) is None
+    type_into(window, (*INNER, "vent"), "5 mm")
+    rested(stage)
+    assert stage.field((*INNER, "rise")) is not None, "a vented one says how warm it may get"
+    press_button(stage, "Remove amplifier chamber")
+    assert case(stage).inner == ()
+    for _ in range(4):
+        menu(window, "undo")
+    assert stage.session.design == placed()
+
+
+def test_shelf_dowel_plate_and_grille_bring_their_fields_and_go_by_undo(stage):
+    for name in ("Shelf", "Dowel", "Plate", "Grille"):
+        press_button(stage, name)
+        rested(stage)
+    made = case(stage)
+    assert [b.form for b in made.braces] == ["shelf", "dowel"]
+    assert made.fittings[0].kind == "plate"
+    assert stage.field(("box", "case", "braces", 0, "reach")) is not None
+    assert stage.field(("box", "case", "braces", 1, "spot_a")) is not None
+    assert stage.field(("box", "case", "grille", "gap")) is not None
+    press_button(stage, "No grille")
+    rested(stage)
+    assert case(stage).grille is None
+    assert stage.field(("box", "case", "grille", "gap")) is None
+    for _ in range(5):
+        menu(stage.window(), "undo")
+    assert stage.session.design == placed()
+
+
+def test_a_refused_depth_keeps_the_box(stage):
+    press_button(stage, "Amplifier chamber")
+    rested(stage)
+    before = case(stage).inner[0]
+    edit = type_into(stage.window(), (*INNER, "depth"), "9 km")
+    assert edit.property("refused")
+    assert case(stage).inner[0] == before
+
+
+@pytest.mark.parametrize(("kind", "name", "view"), [("vase", "profile", "front"),
+                                                    ("stack", "corners", "front")])  # fmt: skip
+def test_points_of_a_case_are_dragged_and_stepped(stage, kind, name, view):
+    design = with_shape(stage.session.design, kind)[1]
+    if kind == "stack":
+        design = free_outline(design, on=True)[1]
+    stage.session.apply("another shape", design)
+    rested(stage)
+    path = (*SHAPE, name, 2)
+    handle = stage.sheet.items[(view, path)]
+    before = getattr(case(stage).shape, name)[2]
+    start = handle.rect().center()
+    here = handle.mapToGlobal(start)
+    QTest.mousePress(handle, Qt.MouseButton.LeftButton, pos=start)
+    for step in range(1, 5):
+        QTest.mouseMove(handle, handle.mapFromGlobal(here + QPoint(-3 * step, 0)))
+        settle()
+    QTest.mouseRelease(handle, Qt.MouseButton.LeftButton)
+    settle()
+    moved = getattr(case(stage).shape, name)[2]
+    assert moved != before
+    menu(stage.window(), "undo")
+    assert getattr(case(stage).shape, name)[2] == before, "one drag is one step"
+    stage.sheet.items[(view, path)].setFocus()
+    press(stage.window(), Qt.Key.Key_Left)
+    assert getattr(case(stage).shape, name)[2] != before
+    assert "mm" in QApplication.focusWidget().accessibleName()
+
+
+def test_a_corner_more_has_its_fields_and_one_too_few_is_refused(stage):
+    stage.session.apply("wedge", with_shape(stage.session.design, "prism")[1])
+    rested(stage)
+    press_button(stage, "Add a point")
+    rested(stage)
+    assert len(case(stage).shape.corners) == 5
+    assert edit_of(stage.window(), *SHAPE, "corners", 4, "a").isVisible()
+    for _ in range(3):
+        press_button(stage, "Remove a point")
+        rested(stage)
+    assert len(case(stage).shape.corners) == 3
+    assert "3 points" in stage.window().notice.text()
+
+
+def test_rings_plates_and_feet_are_saved_from_pieces(stage, tmp_path):
+    stage.show_view("pieces")
+    rested(stage)
+    window = stage.window()
+    window.messages.save_to = tmp_path / "small.3mf"
+    press_button(stage, "Save rings, plates, feet…")
+    assert (tmp_path / "small.3mf").stat().st_size > 500
+    window.messages.save_to = tmp_path / "cut.pdf"
+    press_button(stage, "Save cut list or sheets…")
+    assert (tmp_path / "cut.pdf").read_bytes().startswith(b"%PDF")
+    window.messages.save_to = tmp_path / "cut.csv"
+    press_button(stage, "Save cut list or sheets…")
+    assert "Grain" in (tmp_path / "cut.csv").read_text(encoding="utf-8")
