@@ -1,17 +1,19 @@
 """Tight spots of what is fitted: plugs, inner boxes with their vents, a grille."""
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 import numpy as np
 
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
-from firecrest.assessment.cabinet.spot import SEEN, Spot, point, wanted
+from firecrest.assessment.cabinet.spot import KEPT_GAPS, Spot, between, point, wanted
 from firecrest.assessment.cabinet.within import inner_gap, room_name
+from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import MOVING, free_ahead, vent_area
 from firecrest.core.cabinet.cutouts import CutOut, Rectangle, outline
 from firecrest.core.cabinet.frames import Frame
-from firecrest.core.cabinet.solids import Solid, slice_at
+from firecrest.core.cabinet.solids import Solid, prism, slice_at, solid
 from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.paths import Path
 
@@ -41,17 +43,28 @@ def plugs(drawing: Drawing) -> Iterator[Spot]:
         if rear is None:
             continue
         cut, deep = rear
-        rim = slice_at(s.at, outline(cut), deep)
-        ahead = -np.asarray(s.at.normal, dtype=float)
-        free = free_ahead(rim, ahead, drawing.shell, around(drawing, s), SEEN)
-        box = next(
-            (b for b in drawing.case.inner if room_name(b, rooms) == s.part.mount.chamber), None
-        )
+        rim, ahead, plug = _plug(s.at, cut, deep)
+        others = [o for o in around(drawing, s) if _meets(plug, o)]
+        free = free_ahead(rim, ahead, drawing.shell, others, PLUG)
+        own = s.part.mount.chamber
+        box = next((b for b in drawing.case.inner if room_name(b, rooms) == own), None)
         if box is not None:
             free = min(free, float(s.at.t) + box.depth - box.wall - deep)
-        if free < SEEN - 1e-4:
+        if free < PLUG - 1e-6:
             where = point(rim.mean(axis=0))
             yield Spot("plug", (s.part.name,), max(free, 0.0), PLUG, where, (s.path,))
+
+
+@lru_cache(KEPT_GAPS)
+def _plug(at: Frame, cut: CutOut, deep: float) -> tuple[Real, Real, Solid]:
+    """Outline that plugs come out of, where they go, and the room for them as a solid."""
+    ahead = -np.asarray(at.normal, dtype=float)
+    return slice_at(at, outline(cut), deep), ahead, solid([prism(at, cut, deep, deep + PLUG)])
+
+
+def _meets(plug: Solid, other: Solid) -> bool:
+    near = between(plug, other)
+    return near is not None and near.gap <= 1e-6
 
 
 def _plug_side(drawing: Drawing, s: Sited) -> tuple[CutOut, float] | None:

@@ -1,14 +1,18 @@
 """One tight spot: what is how near to what, where, and how far it should be."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import MOVING, STILL
+from firecrest.core.cabinet.distance import Nearest, solids_apart
+from firecrest.core.cabinet.solids import Solid
 from firecrest.design.edits.paths import Path
 
 SEEN = 0.06
 """m within which distances are told."""
+KEPT_GAPS = 4096
 Kind = Literal[
     "wall", "pair", "brace", "frames", "frame edge", "cut-out edge", "magnet", "removable",
     "port end", "knob", "ground", "chamber", "within", "vents", "grille", "plug", "draught", "lead",
@@ -50,3 +54,9 @@ def wanted(*parts: core.Part) -> float:
     if any(p.kind == "radiator" for p in parts):
         return MOVING
     return STILL
+
+
+@lru_cache(KEPT_GAPS)
+def between(one: Solid, other: Solid) -> Nearest | None:
+    """Remembered by the solids, which are remembered by value."""
+    return solids_apart(one, other, SEEN)

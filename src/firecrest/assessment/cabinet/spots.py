@@ -12,7 +12,7 @@ from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
 from firecrest.assessment.cabinet.fitted_spots import around, grille, plugs, within
 from firecrest.assessment.cabinet.leads import short_leads
 from firecrest.assessment.cabinet.rollup import slab_of, slab_owners
-from firecrest.assessment.cabinet.spot import SEEN, Spot, point, wanted
+from firecrest.assessment.cabinet.spot import KEPT_GAPS, SEEN, Spot, between, point, wanted
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import (
     MAGNET,
@@ -26,7 +26,6 @@ from firecrest.core.cabinet.clearance import (
     wall_gap,
 )
 from firecrest.core.cabinet.cutouts import across, half_size
-from firecrest.core.cabinet.distance import Nearest, solids_apart
 from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.core.cabinet.solids import Solid
@@ -34,7 +33,6 @@ from firecrest.design.edits.paths import Path
 
 RIM, EDGE = 0.003, 0.004
 """Least between frames, and from a frame or cut-out to the edge of its panel: estimates."""
-KEPT_GAPS = 4096
 FITTINGS: Path = ("box", "case", "fittings")
 
 
@@ -105,18 +103,12 @@ def _behind(drawing: Drawing, s: Sited, driver: core.Driver) -> Iterator[Spot]:
         yield Spot("magnet", (driver.name, name), gap, MAGNET, at, (s.path,))
 
 
-@lru_cache(KEPT_GAPS)
-def _between(one: Solid, other: Solid) -> Nearest | None:
-    """Remembered by the solids, which are remembered by value."""
-    return solids_apart(one, other, SEEN)
-
-
 def _pairs(drawing: Drawing) -> Iterator[Spot]:
     for one, other in combinations(drawing.sited, 2):
         if one.part.mount.chamber != other.part.mount.chamber:
             continue
         a, b = one.solid(), other.solid()
-        near = None if a is None or b is None else _between(a, b)
+        near = None if a is None or b is None else between(a, b)
         if near is None or near.gap > SEEN:
             continue
         at = point((near.here + near.there) / 2)
@@ -130,7 +122,7 @@ def _braces(drawing: Drawing) -> Iterator[Spot]:
         solid = s.solid()
         for standing in drawing.standing if solid is not None else ():
             assert solid is not None
-            near = _between(solid, standing.solid)
+            near = between(solid, standing.solid)
             if near is None or near.gap > SEEN:
                 continue
             at = point((near.here + near.there) / 2)

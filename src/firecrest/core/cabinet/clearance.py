@@ -104,6 +104,8 @@ def _farthest(holds: Callable[[float], bool], most: float) -> float:
     """The largest s up to ``most`` up to which ``holds``, to 10 micrometres."""
     if not holds(0.0):
         return 0.0
+    if holds(most):
+        return most
     low, high = 0.0, most
     while high - low > 1e-5:
         middle = (low + high) / 2
