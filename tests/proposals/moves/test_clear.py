@@ -93,3 +93,11 @@ def test_a_knob_whose_panel_is_too_thick_gets_a_plate():
     made = cured(design, "plate")
     assert made.design.box.case.fittings[1].kind == "plate"
     assert not [s for s in spots_in(made) if s.kind == "knob" and s.tight]
+
+
+def test_drivers_in_one_place_are_set_anew():
+    crowded = moved(placed(), ("box", "groups", 0, "mounts", 0), 0.06, 0.0)
+    made = cured(crowded, "set anew")
+    assert not [s for s in spots_in(made) if s.impossible]
+    assert made.design.box.groups[0].mounts == placed().box.groups[0].mounts
+    assert not [c for c in cures(placed()) if c.title.code == "set anew"]

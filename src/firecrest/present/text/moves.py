@@ -96,6 +96,7 @@ TITLES: Mapping[str, Words] = {
     "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
     "part": lambda part: f"Fit {part}",
     "clear": lambda part: f"Move {part} to where it has room",
+    "set anew": lambda: "Set drivers and radiators anew",
     "farther grille": lambda value: f"The grille {told(value, 'length', 'mm', 0)} clear",
     "higher vents": lambda value: f"Vent slots of {told(value, 'length', 'mm', 0)}",
     "longer lead": lambda value: f"Leads of {told(value, 'length', 'm', 2)}",
@@ -137,6 +138,7 @@ def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
 
 DETAILS: Mapping[str, Words] = {
     "clear": lambda part: "The place with most room to walls and to all else.",
+    "set anew": lambda: "In rows and pairs, by rule; where they sound from moves along.",
     "farther grille": lambda value: "3 mm clear of what moves at full travel.",
     "higher vents": lambda value: "The boards' heat then leaves by draught alone.",
     "longer lead": lambda value: "Along the walls, and 100 mm so that a panel comes off.",

@@ -18,7 +18,7 @@ from firecrest.design.edits.cabinet import FITTINGS
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
 from firecrest.design.ids import fresh
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
-from firecrest.proposals.siting import resited
+from firecrest.proposals.siting import faced, resited
 
 CASE: Path = ("box", "case")
 OFF_MIDDLE = 0.4
@@ -36,9 +36,43 @@ def clear(scene: Scene) -> Iterator[Proposal]:
         title = note("clear", part=_name(drawing, path))
         kind = "room" if impossible else "clear"
         yield from attempt(kind, title, (*path, "u"), _moved, scene.design, _own(path))
+    yield from _faced(scene, tight)
     yield from _figures(scene, tight)
     yield from _plated(scene, tight)
     yield from _braced(scene, drawing)
+
+
+def _faced(scene: Scene, tight: list[Spot]) -> Iterator[Proposal]:
+    """Drivers and radiators set anew by rule, where one of them cannot be where it is."""
+    stuck = [
+        path
+        for spot in tight
+        for path in spot.paths
+        if spot.impossible and path[0] == "box" and _sounds(scene.design, path)
+    ]
+    if stuck:
+        title = note("set anew")
+        yield from attempt("room", title, (*stuck[0], "u"), _set_anew, scene.design)
+
+
+def _sounds(design: Design, path: Path) -> bool:
+    """Whether a place is of a driver or a radiator."""
+    if path[1] == "groups":
+        return True
+    return path[1] == "openings" and not isinstance(design.box.openings[int(path[2])], Port)
+
+
+def _set_anew(design: Design) -> Design:
+    """All drivers and radiators placed by rule; DesignError where that is no better."""
+    made = design
+    for kind in ("groups", "openings"):
+        for k, item in enumerate(getattr(design.box, kind)):
+            if item.mounts and not isinstance(item, Port):
+                made = replace_at(made, ("box", kind, k, "mounts"), ())
+    made = faced(made)
+    if _impossible(made) >= _impossible(design):
+        raise DesignError("They have no better places.")
+    return made
 
 
 def _figures(scene: Scene, tight: list[Spot]) -> Iterator[Proposal]:
