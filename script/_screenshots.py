@@ -22,13 +22,12 @@ from firecrest.app.stages.table import STAGES
 from firecrest.app.stages.voice.stage import VoiceStage
 from firecrest.app.start import make_application, make_window
 from firecrest.app.start_page import StartPage
-from firecrest.design.edits.cabinet import moved, printed
+from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.presets import keep_as
 from firecrest.design.edits.voice import add_block
 from firecrest.design.project import project_of
 from firecrest.files.container import Document
 from firecrest.files.demos import read_demo, read_demo_project
-from firecrest.proposals.siting import placed_all
 
 
 def shoot_parts(window: MainWindow, shoot: Callable[[str], None]) -> None:
@@ -172,10 +171,9 @@ def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
     session, stage = window.session, window.stage
     assert isinstance(stage, CabinetStage)
     pack = ("power", "source", "mount")
-    session.apply("Place everything", placed_all(session.design))
     settled(window)
     shoot("cabinet")
-    session.apply("Pack moved", moved(session.design, pack, 0.092, -0.02))
+    session.apply("Pack moved", moved(session.design, pack, 0.1, 0.0))
     stage.select(pack)
     settled(window)
     shoot("cabinet-tight-spot")
@@ -183,9 +181,7 @@ def shoot_cabinet(window: MainWindow, shoot: Callable[[str], None]) -> None:
     stage.show_view("pieces")
     settled(window)
     shoot("cabinet-pieces")
-    session.apply(*printed(session.design, on=True))
-    session.edit(("box", "case", "shape", "edges"), "all")
-    session.edit(("box", "case", "shape", "follow"), True)
+    session.start(Document(project_of(read_demo("lantern"))), None)
     settled(window)
     shoot("cabinet-print")
     stage.show_view("drawing")
@@ -206,6 +202,7 @@ def settled(window: MainWindow) -> None:
 def shoot_start(window: MainWindow, shoot: Callable[[str], None]) -> None:
     """The first page of a new project."""
     window.session.start_blank()
+    settled(window)
     window.show_start()
     shoot("start")
     for page in window.findChildren(StartPage):
