@@ -9,6 +9,7 @@ from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
+from firecrest.proposals.adding import with_fitting
 from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
 
@@ -64,3 +65,14 @@ def test_other_shapes_have_panels_to_place_on(kind):
         assert isinstance(value_at(made, path), Mount)
     assert assess(made).promises
     assert spots_of(drawing_of(assess(made)))
+
+
+def test_fittings_go_where_their_panel_has_room():
+    """Four kinds one after the other: none meets another, nor anything that was there."""
+    design = placed_all(BARE)
+    for kind in ("terminal", "handle", "knob", "plate"):
+        label, design = with_fitting(design, kind)
+        assert label.startswith("Add")
+    spots = spots_of(drawing_of(assess(design)))
+    own = ("box", "case", "fittings")
+    assert not [s for s in spots if s.impossible and any(p[:3] == own for p in s.paths)]

@@ -11,36 +11,24 @@ from dataclasses import dataclass
 from math import pi
 from typing import Literal
 
-import numpy as np
-
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet.drawing import Drawing, Sited
-from firecrest.assessment.cabinet.fitted_spots import PLUG
+from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.wiring import cone_count, wiring_of
-from firecrest.core.arrays import Real
-from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.cutouts import Rectangle
-from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.shapes.shell import Shell
-from firecrest.core.cabinet.solids import Solid, disc, prism
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.case_within import InnerBox
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.design.shapes import panel_names
+from firecrest.proposals.roominess import ENOUGH, UNSEEN, boxes_of, roomiest
 
-GRID, ROUND = 7, 30
-"""Places tried each way; points of a round outline that are looked at."""
-ENOUGH = 0.015
-"""m of room beyond which more does not count."""
 PAIRS = (("left", "right"), ("top", "bottom"), ("front", "back"))
 INSIDE = ("back", "bottom", "left", "right", "top", "front")
 """Panels that boards and packs are tried on, in order."""
 OUTLETS = ("back", "front", "bottom", "top", "left", "right")
 """Panels that ports are tried on, in order."""
 APART = 0.012
-UNSEEN = 250.0
 
 
 def placed_all(design: Design) -> Design:
@@ -229,19 +217,19 @@ def _inner_paths(design: Design) -> list[Path]:
 
 def _best(design: Design, path: Path) -> Design:
     """The place for one thing that leaves most room around it; equal ports move along."""
-    known = _boxes(design, path)
+    known = boxes_of(design, path)
     best: tuple[float, Design, float, float] | None = None
     for made in _ways(design, path):
         drawing = Drawing(made.box.case, cabinet_of(made), UNSEEN)
         mine = [s for s in drawing.sited if s.path[: len(path)] == path]
         if not mine:
             return design
-        room, u, v = _roomiest(mine, drawing.shell, flats(made)[mine[0].part.mount.panel], known)
+        room, u, v = roomiest(mine, drawing.shell, flats(made)[mine[0].part.mount.panel], known)
         if best is None or room > best[0] + 1e-6:
             best = room, made, u, v
         if room >= ENOUGH:
             break
-    return design if best is None else _moved_by(best[1], path, best[2], best[3])
+    return design if best is None else moved_by(best[1], path, best[2], best[3])
 
 
 def _ways(design: Design, path: Path) -> Iterator[Design]:
@@ -270,117 +258,9 @@ def _row(count: int, panel: str, item: Port) -> tuple[Mount, ...]:
     return tuple(Mount(panel=panel, u=round((k - (count - 1) / 2) * step, 4)) for k in range(count))
 
 
-def _moved_by(design: Design, path: Path, u: float, v: float) -> Design:
+def moved_by(design: Design, path: Path, u: float, v: float) -> Design:
     """All mounts at ``path`` moved along their panel."""
     found = value_at(design, path)
     mounts = found if isinstance(found, tuple) else (found,)
     made = tuple(rebuilt(m, u=round(m.u + u, 4), v=round(m.v + v, 4)) for m in mounts)
     return replace_at(design, path, made if isinstance(found, tuple) else made[0])
-
-
-Block = tuple[Real, Real]
-"""Lowest and highest corner of what a piece fills."""
-
-
-def _roomiest(
-    mine: Sequence[Sited], shell: Shell, half: tuple[float, float], known: Sequence[Block]
-) -> tuple[float, float, float]:
-    """(room, u, v) of the roomiest place over a panel; of equals the nearest to its middle."""
-    shares = np.linspace(-0.9, 0.9, GRID)
-    every = sorted(((x, y) for x in shares for y in shares), key=lambda s: abs(s[0]) + abs(s[1]))
-    shapes = [_shape(s) for s in mine]
-    best = (-np.inf, 0.0, 0.0)
-    for x, y in every:
-        u, v = round(float(x) * half[0], 3), round(float(y) * half[1], 3)
-        room = min(_room(shape, u, v, shell, known) for shape in shapes)
-        if room > best[0] + 1e-6:
-            best = (room, u, v)
-        if room >= ENOUGH:
-            break
-    return best
-
-
-def _blocks(solid: Solid) -> list[Block]:
-    """The boxes along the axes that hold the pieces of a solid."""
-    flat = [piece.reshape(-1, 3) for piece in solid.pieces]
-    return [(points.min(axis=0), points.max(axis=0)) for points in flat]
-
-
-def _boxes(design: Design, path: Path) -> list[Block]:
-    """Those of everything that has a place already, radiators wherever they move."""
-    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
-    solids = [s.solid() for s in drawing.sited if s.path[: len(path)] != path]
-    found = [block for solid in solids if solid is not None for block in _blocks(solid)]
-    for s in drawing.sited:
-        free = _kept_free(s)
-        if free is not None and s.path[: len(path)] != path:
-            found.append((free.min(axis=0), free.max(axis=0)))
-    return found + [block for s in drawing.standing for block in _blocks(s.solid)]
-
-
-@dataclass(frozen=True, eq=False)
-class _Shape:
-    """A thing at the middle of its panel: points past the inner face, boxes, the panel's axes."""
-
-    own: str
-    inside: Real
-    blocks: list[Block]
-    u: Real
-    v: Real
-
-
-def _shape(s: Sited) -> _Shape:
-    solid = s.solid()
-    assert solid is not None
-    inward = -np.asarray(s.at.normal, dtype=float)
-    points = np.concatenate([_thinned(piece) for piece in solid.pieces])
-    deep = (points - np.asarray(s.at.o)) @ inward >= float(s.at.t) - 1e-9
-    blocks = _blocks(solid)
-    beyond = _kept_free(s)
-    if beyond is not None:
-        deep = np.concatenate([deep, np.ones(len(beyond), dtype=bool)])
-        points = np.concatenate([points, beyond])
-        blocks.append((beyond.min(axis=0), beyond.max(axis=0)))
-    straight = s.at.turned(-float(s.part.mount.rot))
-    axes = (np.asarray(way, dtype=float) for way in (straight.u, straight.v))
-    return _Shape(s.part.mount.panel, points[deep], blocks, *axes)
-
-
-def _kept_free(s: Sited) -> Real | None:
-    """Points of what has to stay free before a part: a port's end, the plugs of a board."""
-    if isinstance(s.part, core.Port) and s.part.slot is None:
-        return _free_end(s.part, s.at)
-    if isinstance(s.part, core.Board) and s.part.kind == "board":
-        a, b, c = s.part.size
-        start = float(s.at.t) + float(s.part.standoff) + float(c)
-        return prism(s.at, Rectangle(a, b), start, start + PLUG).reshape(-1, 3)
-    return None
-
-
-def _free_end(port: core.Port, at: Frame) -> Real:
-    """The bore's length before a port's open end, which has to stay free."""
-    stretches, end, ahead = core.middle_line(port, at)
-    _, a, b = stretches[-1][-1]
-    r = float(port.bore) / 2
-    ring = disc(end, a, b, r)[:: 360 // ROUND]
-    return np.concatenate([ring, ring + 2 * r * ahead])
-
-
-def _thinned(piece: Real) -> Real:
-    """Points of a piece, of round outlines only some."""
-    return np.asarray(piece[:, :: max(piece.shape[1] // ROUND, 1)]).reshape(-1, 3)
-
-
-def _room(shape: _Shape, u: float, v: float, shell: Shell, known: Sequence[Block]) -> float:
-    """Least room of a thing to what is there, and to the walls; negative where it is too tight."""
-    shift = u * shape.u + v * shape.v
-    least = ENOUGH
-    if len(shape.inside):
-        moved = shape.inside + shift
-        gaps = [float(w.gap(moved).min()) for w in shell.walls if w.name != shape.own]
-        least = min(least, *gaps)
-    for low, high in shape.blocks:
-        for other_low, other_high in known:
-            off = np.maximum(other_low - high - shift, low + shift - other_high)
-            least = min(least, float(off.max()))
-    return least

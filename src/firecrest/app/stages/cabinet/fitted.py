@@ -19,6 +19,7 @@ from firecrest.design.edits import within
 from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import panel_names
 from firecrest.present.cabinet import words
+from firecrest.proposals.adding import with_fitting
 
 WARM = (
     "A board runs hotter in a chamber of its own: check it at the loudest for an hour. A pack "
@@ -130,10 +131,10 @@ def adding_buttons(session: Session) -> QWidget:
             ("Divider", partial(edits.add_brace, divider=True)),
         ],
         [
-            ("Terminal", partial(edits.add_fitting, kind="terminal")),
-            ("Handle", partial(edits.add_fitting, kind="handle")),
-            ("Knob", partial(edits.add_fitting, kind="knob")),
-            ("Plate", partial(edits.add_fitting, kind="plate")),
+            ("Terminal", partial(with_fitting, kind="terminal")),
+            ("Handle", partial(with_fitting, kind="handle")),
+            ("Knob", partial(with_fitting, kind="knob")),
+            ("Plate", partial(with_fitting, kind="plate")),
         ],
         [("Amplifier chamber", within.add_amplifier_chamber), ("Inner box", within.add_inner_box)],
         [

@@ -1,0 +1,137 @@
+"""Room round a thing wherever it goes on its panel, by the boxes that hold the solids."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.cabinet.drawing import Drawing, Sited
+from firecrest.assessment.cabinet.fitted_spots import PLUG
+from firecrest.core.arrays import Real
+from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.cutouts import Rectangle, grown
+from firecrest.core.cabinet.frames import Frame
+from firecrest.core.cabinet.shapes.shell import Shell
+from firecrest.core.cabinet.solids import Solid, disc, prism, solid
+from firecrest.design.design import Design
+from firecrest.design.edits.paths import Path
+
+GRID, ROUND = 7, 30
+"""Places tried each way; points of a round outline that are looked at."""
+ENOUGH = 0.015
+"""m of room beyond which more does not count."""
+KNOB_RIM, KNOB_DEEP = 0.008, 0.02
+"""m round a knob's hole for the knob, and behind its panel for its body: estimates."""
+UNSEEN = 250.0
+"""Hz up to which a drawing that is not seen plays bass."""
+
+Block = tuple[Real, Real]
+"""Lowest and highest corner of what a piece fills."""
+
+
+def roomiest(
+    mine: Sequence[Sited], shell: Shell, half: tuple[float, float], known: Sequence[Block]
+) -> tuple[float, float, float]:
+    """(room, u, v) of the roomiest place over a panel; of equals the nearest to its middle."""
+    shares = np.linspace(-0.9, 0.9, GRID)
+    every = sorted(((x, y) for x in shares for y in shares), key=lambda s: abs(s[0]) + abs(s[1]))
+    shapes = [_shape(s) for s in mine]
+    best = (-np.inf, 0.0, 0.0)
+    for x, y in every:
+        u, v = round(float(x) * half[0], 3), round(float(y) * half[1], 3)
+        room = min(_room(shape, u, v, shell, known) for shape in shapes)
+        if room > best[0] + 1e-6:
+            best = (room, u, v)
+        if room >= ENOUGH:
+            break
+    return best
+
+
+def blocks_of(body: Solid) -> list[Block]:
+    """The boxes along the axes that hold the pieces of a solid."""
+    flat = [piece.reshape(-1, 3) for piece in body.pieces]
+    return [(points.min(axis=0), points.max(axis=0)) for points in flat]
+
+
+def boxes_of(design: Design, path: Path) -> list[Block]:
+    """Those of everything that has a place already, radiators wherever they move."""
+    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
+    bodies = [s.solid() for s in drawing.sited if s.path[: len(path)] != path]
+    found = [block for body in bodies if body is not None for block in blocks_of(body)]
+    for s in drawing.sited:
+        free = _kept_free(s)
+        if free is not None and s.path[: len(path)] != path:
+            found.append((free.min(axis=0), free.max(axis=0)))
+    return found + [block for s in drawing.standing for block in blocks_of(s.solid)]
+
+
+@dataclass(frozen=True, eq=False)
+class _Shape:
+    """A thing at the middle of its panel: points past the inner face, boxes, the panel's axes."""
+
+    own: str
+    inside: Real
+    blocks: list[Block]
+    u: Real
+    v: Real
+
+
+def _shape(s: Sited) -> _Shape:
+    body = s.solid()
+    if body is None:
+        cut = core.cut_of(s.part)
+        assert cut is not None
+        body = solid([prism(s.at, grown(cut, KNOB_RIM), 0.0, float(s.at.t) + KNOB_DEEP)])
+    inward = -np.asarray(s.at.normal, dtype=float)
+    points = np.concatenate([_thinned(piece) for piece in body.pieces])
+    deep = (points - np.asarray(s.at.o)) @ inward >= float(s.at.t) - 1e-9
+    blocks = blocks_of(body)
+    beyond = _kept_free(s)
+    if beyond is not None:
+        deep = np.concatenate([deep, np.ones(len(beyond), dtype=bool)])
+        points = np.concatenate([points, beyond])
+        blocks.append((beyond.min(axis=0), beyond.max(axis=0)))
+    straight = s.at.turned(-float(s.part.mount.rot))
+    axes = (np.asarray(way, dtype=float) for way in (straight.u, straight.v))
+    return _Shape(s.part.mount.panel, points[deep], blocks, *axes)
+
+
+def _kept_free(s: Sited) -> Real | None:
+    """Points of what has to stay free before a part: a port's end, the plugs of a board."""
+    if isinstance(s.part, core.Port) and s.part.slot is None:
+        return _free_end(s.part, s.at)
+    if isinstance(s.part, core.Board) and s.part.kind == "board":
+        a, b, c = s.part.size
+        start = float(s.at.t) + float(s.part.standoff) + float(c)
+        return prism(s.at, Rectangle(a, b), start, start + PLUG).reshape(-1, 3)
+    return None
+
+
+def _free_end(port: core.Port, at: Frame) -> Real:
+    """The bore's length before a port's open end, which has to stay free."""
+    stretches, end, ahead = core.middle_line(port, at)
+    _, a, b = stretches[-1][-1]
+    r = float(port.bore) / 2
+    ring = disc(end, a, b, r)[:: 360 // ROUND]
+    return np.concatenate([ring, ring + 2 * r * ahead])
+
+
+def _thinned(piece: Real) -> Real:
+    """Points of a piece, of round outlines only some."""
+    return np.asarray(piece[:, :: max(piece.shape[1] // ROUND, 1)]).reshape(-1, 3)
+
+
+def _room(shape: _Shape, u: float, v: float, shell: Shell, known: Sequence[Block]) -> float:
+    """Least room of a thing to what is there, and to the walls; negative where it is too tight."""
+    shift = u * shape.u + v * shape.v
+    least = ENOUGH
+    if len(shape.inside):
+        moved = shape.inside + shift
+        gaps = [float(w.gap(moved).min()) for w in shell.walls if w.name != shape.own]
+        least = min(least, *gaps)
+    for low, high in shape.blocks:
+        for other_low, other_high in known:
+            off = np.maximum(other_low - high - shift, low + shift - other_high)
+            least = min(least, float(off.max()))
+    return least
