@@ -3,6 +3,7 @@
 import pytest
 from PySide6.QtWidgets import QApplication, QMenuBar
 
+from firecrest.present.frame.rail import rail
 from tests.app.helpers import menu, settle
 
 
@@ -37,3 +38,12 @@ def test_finding_goes_to_the_shelf_where_it_is_on_show(window):
     window.show_stage("size")
     menu(window, "find_here")
     assert QApplication.focusWidget() is window.finder
+
+
+def test_every_stage_is_gone_to_by_the_number_on_its_rail(window):
+    """The rail says 6 beside Cabinet; Alt+6 did nothing."""
+    for row in rail(window.session.assessment):
+        action = window.actions_by_id[f"stage_{row.key}"]
+        assert action.shortcut().toString() == f"Alt+{row.number}"
+        action.trigger()
+        assert window.stage.key == row.key

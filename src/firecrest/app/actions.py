@@ -84,6 +84,7 @@ ACTIONS = (
     Action("stage_size", "&View", "&Size", "show_stage", "Alt+3", "size"),
     Action("stage_power", "&View", "P&ower", "show_stage", "Alt+4", "power"),
     Action("stage_voice", "&View", "&Voice", "show_stage", "Alt+5", "voice"),
+    Action("stage_cabinet", "&View", "C&abinet", "show_stage", "Alt+6", "cabinet"),
     Action("stage_compare", "&View", "&Compare", "show_stage", "Alt+9", "compare"),
     *(
         Action(
