@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QScrollArea
+from PySide6.QtWidgets import QApplication, QPushButton, QScrollArea
 
 from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.chart import Chart
@@ -87,3 +87,23 @@ def test_every_region_is_entered_at_something_to_work_with(window):
     assert not [w for w in entered if isinstance(w, QScrollArea)]
     regions = [next(r for r in window._regions() if r.isAncestorOf(w)) for w in entered]
     assert set(regions) == set(window._regions())
+
+
+@pytest.mark.parametrize("view", ["solid", "pieces"])
+def test_tab_comes_through_every_view_of_the_cabinet(window, view):
+    """The cut list held it: Tab went from cell to cell for ever."""
+    window.show_stage("cabinet")
+    window.stage.show_view(view)
+    settle()
+    window.rail.buttons["cabinet"].setFocus()
+    start, met = focus(), []
+    for _ in range(250):
+        press(window, Qt.Key.Key_Tab)
+        met.append(focus())
+        if focus() is start:
+            break
+    assert met[-1] is start
+    reached = {b.text() for b in met if isinstance(b, QPushButton)}
+    assert "Drawing" in {b.text() for b in window.stage.findChildren(QPushButton)}
+    if view == "pieces":
+        assert {"Save the shell…", "Save template…", "Save cut list or sheets…"} <= reached

@@ -17,6 +17,7 @@ class DataTable(QTableWidget):
         self.setAccessibleName(name)
         self.setHorizontalHeaderLabels(list(table.heads))
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.setTabKeyNavigation(False)  # arrows go from cell to cell, Tab leaves
         self.verticalHeader().hide()
         for r, row in enumerate(table.rows):
             for c, value in enumerate(row):
