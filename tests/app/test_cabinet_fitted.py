@@ -5,6 +5,7 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.design.edits.outline import free_outline
 from firecrest.present.cabinet.ledger import ledger_rows
 from firecrest.proposals.shaping import with_shape
@@ -131,3 +132,13 @@ def test_rings_plates_and_feet_are_saved_from_pieces(stage, tmp_path):
     window.messages.save_to = tmp_path / "cut.csv"
     press_button(stage, "Save cut list or sheets…")
     assert "Grain" in (tmp_path / "cut.csv").read_text(encoding="utf-8")
+
+
+@pytest.mark.parametrize("twice", ["Brace", "Shelf", "Inner box", "Plate", "Knob"])
+def test_two_of_a_kind_have_fields_of_their_own_names(stage, twice):
+    for _ in range(2):
+        press_button(stage, twice)
+        rested(stage)
+    fields = [f for f in stage.findChildren(NumberEdit) if f.isVisibleTo(stage)]
+    names = [field.accessibleName() for field in fields]
+    assert len(names) == len(set(names)) > 10

@@ -37,8 +37,8 @@ def owner_of(design: Design, path: Path) -> str:
         return SOURCES[path[:3]]
     if branch in WIRES:
         return WIRES[branch]
-    if branch == ("box", "case") and rest[:1] == ("contents",):
-        return f"{design.box.case.contents[int(rest[1])].name}, {int(rest[1]) + 1}"
+    if branch == ("box", "case"):
+        return _case(design, rest)
     if branch == ("box", "chambers"):
         return f"chamber {design.box.chambers[int(rest[0])].name}"
     if branch == ("box", "groups"):
@@ -48,6 +48,19 @@ def owner_of(design: Design, path: Path) -> str:
         return f"{group.driver.name} on {channel}" if several else group.driver.name
     if branch == ("box", "openings"):
         return named_apart(design.box, design.box.openings[int(rest[0])])
+    return ""
+
+
+FITTED = ("contents", "braces", "inner", "fittings")
+POINTS = {"corners": "corner", "profile": "profile point"}
+
+
+def _case(design: Design, rest: tuple[Any, ...]) -> str:
+    """What of several things in a case, or which point of its outline."""
+    if rest[0] in FITTED and len(rest) > 1:
+        return f"{getattr(design.box.case, rest[0])[int(rest[1])].name}, {int(rest[1]) + 1}"
+    if rest[0] == "shape" and len(rest) > 2 and rest[1] in POINTS:
+        return f"{POINTS[rest[1]]} {int(rest[2]) + 1}"
     return ""
 
 
