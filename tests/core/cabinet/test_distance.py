@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from firecrest.core.cabinet.cutouts import Rectangle, Round, Truncated
-from firecrest.core.cabinet.distance import apart, nearest, solids_apart
+from firecrest.core.cabinet.distance import apart, nearest, nearest_within, solids_apart
 from firecrest.core.cabinet.frames import frame
 from firecrest.core.cabinet.solids import brick, cut_lathe, lathe, prism, solid
 
@@ -81,3 +81,17 @@ def test_pieces_that_meet_in_a_flat_tetrahedron_are_nothing_apart():
     block = prism(back.placed(0.072, 0.04, 0.0), Rectangle(0.132, 0.096), 0.03, 0.113)
     pipe = prism(right.placed(0.099, -0.02, 0.0), Round(0.063), 0.0, 0.312)
     assert apart(block.reshape(-1, 3), pipe.reshape(-1, 3)) == 0.0
+
+
+@settings(max_examples=100)
+@given(PLACE, PLACE, st.floats(0.0, 0.08))
+def test_looking_only_so_far_finds_the_same_or_proves_that_it_is_farther(first, second, most):
+    front = frame("front", (0.0, 0.0, 0.0), 0.012)
+    back = frame("back", (0.0, 0.0, -0.12), 0.012)
+    cone = lathe(front.placed(*first), [(0.0, 0.05), (0.05, 0.02)]).reshape(-1, 3)
+    block = prism(back.placed(*second), Rectangle(0.08, 0.05), 0.02, 0.06).reshape(-1, 3)
+    found, whole = nearest_within(cone, block, most), nearest(cone, block)
+    if found is None:
+        assert whole.gap > most - 1e-6
+    else:
+        assert found.gap == pytest.approx(whole.gap, abs=1e-9)

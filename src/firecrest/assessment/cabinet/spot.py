@@ -10,7 +10,7 @@ from firecrest.core.cabinet.distance import Nearest, solids_apart
 from firecrest.core.cabinet.solids import Solid
 from firecrest.design.edits.paths import Path
 
-SEEN = 0.06
+SEEN = 0.03
 """m within which distances are told."""
 KEPT_GAPS = 4096
 Kind = Literal[

@@ -6,6 +6,7 @@ the origin, found on simplices of at most four of its corners.
 
 from dataclasses import dataclass
 from itertools import combinations
+from math import inf
 
 import numpy as np
 
@@ -43,6 +44,13 @@ def apart(a: Real, b: Real) -> float:
 
 def nearest(a: Real, b: Real) -> Nearest:
     """The same with where it is."""
+    found = nearest_within(a, b, inf)
+    assert found is not None
+    return found
+
+
+def nearest_within(a: Real, b: Real, most: float) -> Nearest | None:
+    """The same; None as soon as a slab wider than ``most`` m is found between the hulls."""
     simplex = [_corner(a[0], b[0])]
     weights: tuple[float, ...] = (1.0,)
     off = simplex[0][0]
@@ -51,7 +59,10 @@ def nearest(a: Real, b: Real) -> Nearest:
         if square < TOUCHING**2:
             break
         found = _corner(a[np.argmin(a @ off)], b[np.argmax(b @ off)])
-        if square - _dot(off, found[0]) <= CLOSE * square**0.5:
+        ahead, long = _dot(off, found[0]), square**0.5
+        if ahead > most * long:
+            return None
+        if square - ahead <= CLOSE * long:
             break
         kept, at, near = _nearest([*simplex, found])
         if _dot(near, near) >= square:
@@ -165,8 +176,9 @@ def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
     for least, i, j in _pairs(a, b):
         if least > within if best is None else least >= best.gap:
             break
-        found = nearest(a.pieces[i].reshape(-1, 3), b.pieces[j].reshape(-1, 3))
-        if best is None or found.gap < best.gap:
+        most = within if best is None else best.gap
+        found = nearest_within(a.pieces[i].reshape(-1, 3), b.pieces[j].reshape(-1, 3), most)
+        if found is not None and (best is None or found.gap < best.gap):
             best = found
     return best
 
