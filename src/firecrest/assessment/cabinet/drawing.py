@@ -57,6 +57,19 @@ def _shell(case: Case) -> Shell:
     return shell_of(shape_of(case))
 
 
+def feet_of(case: Case) -> list[tuple[float, float]]:
+    """Places of a case's feet in x and z; none without feet."""
+    if case.feet is None:
+        return []
+    inset, stands_on = case.feet.inset, _shell(case).stands_on
+    low, high = stands_on.min(axis=0), stands_on.max(axis=0)
+    return [
+        (float(x), float(z))
+        for x in (low[0] + inset, high[0] - inset)
+        for z in (low[1] + inset, high[1] - inset)
+    ][:FEET]
+
+
 @lru_cache(KEPT_SHELLS)
 def case_outline(case: Case, view: View, inside: bool = False) -> Real:
     """Outline of a case on a view, remembered by value."""
@@ -137,15 +150,7 @@ class Drawing:
     @cached_property
     def feet(self) -> list[tuple[float, float]]:
         """Places of the feet in x and z; none without feet."""
-        if self.case.feet is None:
-            return []
-        inset = self.case.feet.inset
-        low, high = self.shell.stands_on.min(axis=0), self.shell.stands_on.max(axis=0)
-        return [
-            (float(x), float(z))
-            for x in (low[0] + inset, high[0] - inset)
-            for z in (low[1] + inset, high[1] - inset)
-        ][:FEET]
+        return feet_of(self.case)
 
     @cached_property
     def weighed(self) -> tuple[Weighed, ...]:

@@ -7,7 +7,7 @@ from functools import lru_cache
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline
+from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline, feet_of
 from firecrest.assessment.cabinet.spot import Spot
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
@@ -15,6 +15,7 @@ from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, framed, gro
 from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
 from firecrest.core.cabinet.solids import prism, slice_at, solid
+from firecrest.design.case import Case
 from firecrest.present.cabinet.cells import cells
 from firecrest.present.cabinet.handles import handles
 from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle
@@ -52,8 +53,8 @@ class SheetView:
 
 ENDS = ("right", "left", "back", "top", "bottom")
 SCREWS, SCREW = 4, 0.0022
-KEPT = 512
-"""Drawn parts that are remembered, by value."""
+KEPT, KEPT_CASES = 512, 64
+"""Drawn parts and cases that are remembered, by value."""
 
 
 TITLES = {"right": "Right end", "left": "Left end"}
@@ -93,13 +94,12 @@ def _asked(assessment: Assessment, key: str) -> tuple[float, float] | None:
 def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> SheetView:
     """A side of the case with what is mounted on it."""
     view = VIEWS[key]
-    outer = case_outline(drawing.case, view)
-    inks = [Ink("panel", outer)]
+    inks = [_outer(drawing.case, view, "panel")]
     on = [s for s in drawing.sited if float(dot(s.at.normal, _towards(key))) > 0.3]
     for s in on:
         inks += _mounted(s, view)
     if key != "top":
-        inks += _feet(drawing, view)
+        inks += _feet(drawing.case, view)
     movables = tuple(m for s in on if (m := _movable(s, view)) is not None)
     movables += tuple(handles(drawing, view))
     return _view(assessment, drawing, key, title, view, inks, movables)
@@ -161,20 +161,28 @@ def _screws(s: Sited, view: View) -> Iterator[Ink]:
         yield Ink("cup", _ring(Round(2 * SCREW), spot, view), s.path)
 
 
-def _feet(drawing: Drawing, view: View) -> Iterator[Ink]:
-    feet = drawing.case.feet
+@lru_cache(KEPT_CASES)
+def _outer(case: Case, view: View, style: Style, inside: bool = False) -> Ink:
+    """The outline of a case; the same ink as long as it stays, so that it is painted once."""
+    return Ink(style, case_outline(case, view, inside))
+
+
+@lru_cache(KEPT_CASES)
+def _feet(case: Case, view: View) -> tuple[Ink, ...]:
+    feet = case.feet
     if feet is None:
-        return
-    low = float(drawing.shell.lowest)
+        return ()
+    low = float(case_outline(case, VIEWS["front"])[:, 1].min())
     half = max(0.8 * feet.height, 0.008)
-    for x, z in drawing.feet:
+    found = []
+    for x, z in feet_of(case):
         points = np.array(
             [(x + i * half, y, z + k * half) for i in (-1, 1) for k in (-1, 1)
              for y in (low, low - feet.height)]
         )  # fmt: skip
         flat = projected(points, view)
-        low_corner, high_corner = flat.min(axis=0), flat.max(axis=0)
-        yield Ink("foot", rectangle(low_corner, high_corner))
+        found.append(Ink("foot", rectangle(flat.min(axis=0), flat.max(axis=0))))
+    return tuple(found)
 
 
 @lru_cache(KEPT)
@@ -225,10 +233,7 @@ def spoken(s: Sited) -> str:
 
 def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> SheetView:
     """Cut through and looked into from above, the front at the bottom."""
-    inks = [
-        Ink("wall", case_outline(drawing.case, PLAN)),
-        Ink("air", case_outline(drawing.case, PLAN, True)),
-    ]
+    inks = [_outer(drawing.case, PLAN, "wall"), _outer(drawing.case, PLAN, "air", True)]
     inks += [
         Ink("brace", piece)
         for standing in drawing.standing

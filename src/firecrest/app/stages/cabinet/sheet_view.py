@@ -88,6 +88,7 @@ class SheetCanvas(QWidget):
         self._chosen: Path | None = None
         self._placed = True
         self._polygons: WeakKeyDictionary[Ink, Any] = WeakKeyDictionary()
+        self._painted: dict[str, tuple[Any, QPixmap]] = {}
         self._paper, self._paper_key = QPixmap(), (0, 0, "", 0.0)
         self.items: dict[tuple[str, Path], PlaceItem] = {}
         self._card = TightCard(self)
@@ -204,7 +205,29 @@ class SheetCanvas(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         p, area = canvas(self), extent(self)
         p.drawPixmap(area, self._ground(), QRectF(self._paper.rect()))
-        self._paint_views(p)
+        for view in self._views:
+            if view.key in self._origins:
+                p.drawPixmap(area, self._kept_view(view), QRectF(self._paper.rect()))
+
+    def _kept_view(self, view: SheetView) -> QPixmap:
+        """A view, painted anew only where something on it is another: a drag changes one or two."""
+        o = self._origins[view.key]
+        key = (
+            view.inks, view.marks, view.sizes, view.promised, view.heavy, view.title,
+            (o.x(), o.y(), self.scale), self._placed, self._paper_key,
+        )  # fmt: skip
+        kept = self._painted.get(view.key)
+        if kept is None or kept[0] != key:
+            made = QPixmap(self._paper.size())
+            made.fill(Qt.GlobalColor.transparent)
+            p = QPainter(made)
+            p.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
+            p.setRenderHint(QPainter.RenderHint.Antialiasing)
+            p.scale(ratio(self), ratio(self))
+            self._paint_view(p, view)
+            p.end()
+            kept = self._painted[view.key] = (key, made)
+        return kept[1]
 
     def _paint_views(self, p: QPainter) -> None:
         for view in self._views:
