@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QApplication
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.design.edits.outline import free_outline
 from firecrest.present.cabinet.ledger import ledger_rows
+from firecrest.present.frame.find import findable
 from firecrest.proposals.shaping import with_shape
 from tests.app.helpers import edit_of, menu, press, press_button, rested, settle, type_into
 from tests.assessment.cabinet.made import placed
@@ -142,3 +143,22 @@ def test_two_of_a_kind_have_fields_of_their_own_names(stage, twice):
     fields = [f for f in stage.findChildren(NumberEdit) if f.isVisibleTo(stage)]
     names = [field.accessibleName() for field in fields]
     assert len(names) == len(set(names)) > 10
+
+
+def test_what_is_fitted_is_found_from_anywhere(stage):
+    """Every figure of the case leads to a field, whichever stage one is on."""
+    window = stage.window()
+    for name in ("Amplifier chamber", "Shelf", "Dowel", "Plate", "Grille", "Feet"):
+        press_button(stage, name)
+        rested(stage)
+    fitted = ("braces", "inner", "grille", "fittings", "feet")
+    paths = [p for _, _, p, _ in findable(window.session.design) if p[2:3] and p[2] in fitted]
+    assert len(paths) > 30
+    lost = []
+    for path in paths:
+        window.show_stage("promise")
+        window.reveal(path)
+        settle()
+        if window.stage.key != "cabinet":
+            lost.append(path)
+    assert lost == []

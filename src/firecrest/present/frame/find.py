@@ -83,8 +83,10 @@ SHEET_ONLY = (
 )  # fmt: skip
 
 
-DRAWN = ("shape", "thickness", "stiffness", "poisson", "braces", "feet", "fittings", "printing",
-         "sheet")  # fmt: skip
+DRAWN = (
+    "shape", "thickness", "stiffness", "poisson", "braces", "inner", "grille", "feet", "fittings",
+    "printing", "sheet",
+)  # fmt: skip
 """Of the case, what the Cabinet stage has."""
 
 
