@@ -56,7 +56,7 @@ def _plates(drawing: Drawing) -> Iterator[_Flat]:
 
 
 def _is_plate(drawing: Drawing, s: Sited) -> bool:
-    return drawing.case.fittings[int(s.path[3])].kind == "plate"
+    return s.part.kind == "cup" and drawing.case.fittings[int(s.path[3])].kind == "plate"
 
 
 def _cut(s: Sited) -> CutOut:

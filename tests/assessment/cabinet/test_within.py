@@ -9,7 +9,9 @@ from tests.assessment.cabinet.made import drawn, placed
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.spots import spots_in
+from firecrest.assessment.cabinet.template import template_of
 from firecrest.core.cabinet.clearance import vent_area
+from firecrest.core.cabinet.loops import area
 from firecrest.design.box import Chamber
 from firecrest.design.case_within import Grille, InnerBox
 from firecrest.design.edits import within as edits
@@ -156,3 +158,27 @@ def test_a_box_whose_chamber_is_gone_is_one_for_boards():
     gone = replace_at(made, (*INNER, 0, "holds"), "elsewhere")
     assert net(gone) == net(made)
     assert [s.kind for s in spots_in(assess(gone))] == [s.kind for s in spots_in(assess(made))]
+
+
+@pytest.mark.parametrize("rot", [0.0, pi / 2])
+def test_vents_are_holes_in_the_panel_one_low_and_one_high(rot):
+    """In its template, off its weight, and in nobody's way."""
+    made = edits.add_amplifier_chamber(placed())[1]
+    box = rebuilt(made.box.case.inner[0], mount=Mount(panel="back", rot=rot), width=0.12)
+    sealed = replace_at(made, INNER, (box,))
+    vented = replace_at(made, (*INNER,), (rebuilt(box, vent=0.01),))
+    before, drawing = assess(sealed), drawn(vented)[1]
+    holes = [s for s in drawing.sited if s.part.kind == "vent"]
+    ups = sorted(float(s.at.o[1]) for s in holes)
+    high = 0.12 if rot else box.height
+    assert ups[1] - ups[0] == pytest.approx(high - 2 * box.wall - 0.01)
+    long = (box.height if rot else 0.12) - 2 * box.wall
+    gone = 2 * long * 0.01 * 0.012 * placed().box.case.density
+    assert assess(vented).cabinet.mass == pytest.approx(before.cabinet.mass - gone)
+    assert net(vented) == pytest.approx(net(sealed))
+    slots = [loop for layer, loop in template_of(drawing, "back").loops if layer == "THROUGH"]
+    assert len(slots) == 2
+    assert area(slots[0]) == pytest.approx(long * 0.01, rel=1e-3)
+    assert {s.kind for s in spots_in(assess(vented))} - {s.kind for s in spots_in(before)} <= {
+        "vents", "cut-out edge", "frame edge", "frames"
+    }  # fmt: skip

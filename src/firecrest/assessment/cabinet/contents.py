@@ -11,7 +11,7 @@ from math import pi
 
 import numpy as np
 
-from firecrest.assessment.cabinet.within import as_part, boards_boxes, inner_item, room_of
+from firecrest.assessment.cabinet.within import as_part, boards_boxes, inner_item, room_of, vents_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.openings import kind_of_opening
 from firecrest.assessment.openings.radiator import sag_of
@@ -279,7 +279,7 @@ def _others(case: Case, boxes: Sequence[InnerBox], panels: Sequence[str]) -> Ite
     for k, fitting in enumerate(case.fittings):
         yield _fitting(k, fitting, room_of(boxes, fitting.mount, fitting.chamber), panels)
     for k, inner in enumerate(case.inner):
-        yield _inner(k, inner, case, panels)
+        yield _inner(k, inner, case, panels, chamber=inner not in boxes)
     for c in case.contents:
         item = Item(c.name, c.count, c.volume, c.mass, c.price)
         yield Thing(item, "other", (c.chamber,), loose=1.0)
@@ -294,14 +294,18 @@ def _others(case: Case, boxes: Sequence[InnerBox], panels: Sequence[str]) -> Ite
 FEET = 4
 
 
-def _inner(k: int, inner: InnerBox, case: Case, panels: Sequence[str]) -> Thing:
-    """A box within the case: without a panel to stand on it takes its air all the same."""
+def _inner(k: int, inner: InnerBox, case: Case, panels: Sequence[str], *, chamber: bool) -> Thing:
+    """A box within the case: without a panel to stand on it takes its air all the same.
+
+    One that is a ``chamber`` has no vents.
+    """
     made = as_part(inner, case)
     item = replace(inner_item(inner, case), volume=inner.width * inner.height * inner.depth)
     if inner.mount.panel not in panels:
         return Thing(item, "inner box", (inner.chamber,), loose=1.0)
-    path = ("box", "case", "inner", k, "mount")
-    return Thing(item, "inner box", (inner.chamber,), (made,), (path,))
+    parts: tuple[core.Part, ...] = (made,) if chamber else (made, *vents_of(inner))
+    paths: tuple[Path, ...] = (("box", "case", "inner", k, "mount"),) * len(parts)
+    return Thing(item, "inner box", (inner.chamber,), parts, paths)
 
 
 def _fitting(k: int, fitting: Fitting, chamber: str, panels: Sequence[str]) -> Thing:

@@ -73,9 +73,10 @@ def _plug_side(drawing: Drawing, s: Sited) -> tuple[CutOut, float] | None:
     if isinstance(part, core.Board) and part.kind == "board":
         a, b, c = part.size
         return Rectangle(a, b), float(s.at.t) + float(part.standoff) + float(c)
-    if isinstance(part, core.Cup) and drawing.case.fittings[int(s.path[3])].kind == "terminal":
-        return part.cut, float(part.depth)
-    return None
+    if not isinstance(part, core.Cup) or part.kind == "vent":
+        return None
+    fitting = drawing.case.fittings[int(s.path[3])]
+    return (part.cut, float(part.depth)) if fitting.kind == "terminal" else None
 
 
 def within(drawing: Drawing) -> Iterator[Spot]:

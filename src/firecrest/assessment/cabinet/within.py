@@ -10,6 +10,7 @@ import numpy as np
 
 from firecrest.core.arrays import Number
 from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.cutouts import Rectangle
 from firecrest.core.cabinet.cutting import Piece
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.rollup import Item
@@ -40,6 +41,29 @@ def as_part(box: InnerBox, case: Case) -> core.Board:
     mount = core.Mount(box.mount.panel, box.mount.u, box.mount.v, box.mount.rot, box.chamber)
     size = (box.width, box.height, box.depth)
     return core.Board(box.name, mount, size, 0.0, inner_item(box, case).mass, kind="inner box")
+
+
+VENT_DEEP = 0.001
+"""m that a vent's own solid is thick: it is a hole, and in nobody's way."""
+
+
+def vents_of(box: InnerBox) -> tuple[core.Cup, ...]:
+    """Two slots through its panel, low and high as wide as its inside; none of a sealed one."""
+    if _first(box.vent) <= 0:
+        return ()
+    c, s = cos(_first(box.mount.rot)), sin(_first(box.mount.rot))
+    on_side = abs(s) > abs(c)
+    wide, high = (box.height, box.width) if on_side else (box.width, box.height)
+    off = high / 2 - box.wall - box.vent / 2
+    long = wide - 2 * box.wall
+    cut = Rectangle(box.vent, long) if on_side else Rectangle(long, box.vent)
+    found = []
+    for way in (-1.0, 1.0):
+        across, up = (way * off, 0.0 * off) if on_side else (0.0 * off, way * off)
+        u, v = box.mount.u + across * c - up * s, box.mount.v + across * s + up * c
+        mount = core.Mount(box.mount.panel, u, v, box.mount.rot, box.id)
+        found.append(core.Cup(f"{box.name}, vent", mount, cut, VENT_DEEP, kind="vent"))
+    return tuple(found)
 
 
 def room_of(boxes: Iterable[InnerBox], mount: Mount, chamber: str) -> str:

@@ -137,7 +137,7 @@ class Pack:
 
 @dataclass(frozen=True)
 class Cup:
-    """A terminal or handle cup: its cut-out, ``depth`` deep from the outer face."""
+    """A terminal or handle cup: its cut-out, ``depth`` deep from the outer face; or a vent."""
 
     name: str
     mount: Mount
@@ -145,7 +145,7 @@ class Cup:
     depth: Number
     mass: Number = 0.0
     displacement: Number | None = None
-    kind: Literal["cup"] = "cup"
+    kind: Literal["cup", "vent"] = "cup"
 
 
 @dataclass(frozen=True)

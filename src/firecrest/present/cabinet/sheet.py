@@ -188,6 +188,8 @@ def _feet(case: Case, view: View) -> tuple[Ink, ...]:
 @lru_cache(KEPT)
 def _movable(s: Sited, view: View) -> Movable | None:
     """A part on a view; None where no direction of the paper moves it."""
+    if s.part.kind == "vent":  # it goes where its box goes
+        return None
     right, up = view
     u, v = s.at.turned(-float(s.part.mount.rot)).u, s.at.turned(-float(s.part.mount.rot)).v
     across = (float(dot(right, u)), float(dot(right, v)))
@@ -298,7 +300,7 @@ def _inside(s: Sited) -> tuple[Ink, ...]:
 def _from_above(s: Sited) -> Iterator[Ink]:
     style: dict[str, Style] = {
         "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
-        "cup": "cup", "knob": "cup",
+        "cup": "cup", "knob": "cup", "vent": "cup",
     }  # fmt: skip
     solid = s.solid(swept=False)
     if solid is None:

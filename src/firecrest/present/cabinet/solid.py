@@ -136,7 +136,7 @@ def _part(s: Sited) -> tuple[Face, ...]:
     """Faces of a part; remembered, as most stay where they are."""
     style: dict[str, Style] = {
         "driver": "cone", "radiator": "cone", "board": "board", "pack": "pack", "port": "port",
-        "cup": "cup", "knob": "cup", "inner box": "panel",
+        "cup": "cup", "knob": "cup", "vent": "cup", "inner box": "panel",
     }  # fmt: skip
     solid = s.solid(swept=False)
     if solid is None:
