@@ -95,3 +95,36 @@ def test_looking_only_so_far_finds_the_same_or_proves_that_it_is_farther(first, 
         assert whole.gap > most - 1e-6
     else:
         assert found.gap == pytest.approx(whole.gap, abs=1e-9)
+
+
+BOX = st.tuples(*[st.floats(-0.1, 0.1)] * 3, *[st.floats(0.01, 0.1)] * 3)
+
+
+@settings(max_examples=150)
+@given(BOX, BOX)
+def test_bricks_are_as_far_apart_as_the_iteration_finds(first, second):
+    one, other = (
+        brick(box[:3], tuple(low + size for low, size in zip(box[:3], box[3:], strict=True)))
+        for box in (first, second)
+    )
+    found, proved = (
+        solids_apart(solid([one]), solid([other]), 1.0),
+        nearest(one.reshape(-1, 3), other.reshape(-1, 3)),
+    )
+    assert found.gap == pytest.approx(proved.gap, abs=1e-7)
+    assert np.linalg.norm(found.here - found.there) == pytest.approx(found.gap, abs=1e-12)
+    for point, piece in ((found.here, one), (found.there, other)):
+        corners = piece.reshape(-1, 3)
+        assert np.all(point >= corners.min(axis=0) - 1e-12)
+        assert np.all(point <= corners.max(axis=0) + 1e-12)
+
+
+def test_a_turned_brick_does_not_fill_its_box():
+    at = frame("back", (0.0, 0.0, -0.2), 0.012)
+    straight, turned = (
+        solid([prism(at.placed(0.0, 0.0, rot), Rectangle(0.08, 0.05), 0.02, 0.06)])
+        for rot in (np.pi / 2, 0.3)
+    )
+    assert straight.fills == (True,)
+    assert turned.fills == (False,)
+    assert solid([lathe(at, [(0.0, 0.05), (0.04, 0.03)])]).fills == (False,)

@@ -176,11 +176,21 @@ def solids_apart(a: Solid, b: Solid, within: float) -> Nearest | None:
     for least, i, j in _pairs(a, b):
         if least > within if best is None else least >= best.gap:
             break
+        if a.fills[i] and b.fills[j]:
+            return _bricks(least, (a.lows[i], a.highs[i]), (b.lows[j], b.highs[j]))
         most = within if best is None else best.gap
         found = nearest_within(a.pieces[i].reshape(-1, 3), b.pieces[j].reshape(-1, 3), most)
         if found is not None and (best is None or found.gap < best.gap):
             best = found
     return best
+
+
+def _bricks(least: float, one: tuple[Real, Real], other: tuple[Real, Real]) -> Nearest:
+    """Of bricks along the axes what their boxes are apart is their distance."""
+    start, end = np.maximum(one[0], other[0]), np.minimum(one[1], other[1])
+    middle = (start + end) / 2
+    here = np.clip(middle, *one)
+    return Nearest(least, here, np.clip(here, *other))
 
 
 def _pairs(a: Solid, b: Solid) -> list[tuple[float, int, int]]:

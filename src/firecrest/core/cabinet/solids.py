@@ -5,6 +5,7 @@ are of 360 points: 4 millionths of the radius too small.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 from math import cos, sin
 
@@ -15,6 +16,8 @@ from firecrest.core.cabinet.cutouts import CutOut, Round, Truncated, outline
 from firecrest.core.cabinet.frames import Frame, Vector
 
 CUT_SLICES = 33
+CORNERS, SAME = 8, 1e-12
+"""Of a brick; m within which points are in its corners."""
 BEND_SLICES = 24
 
 
@@ -28,6 +31,24 @@ class Solid:
     lows: Real
     highs: Real
     """Corners (pieces, 3) of a box round each piece."""
+
+    @cached_property
+    def fills(self) -> tuple[bool, ...]:
+        """Whether each piece is the whole of its box: a brick along the axes."""
+        return tuple(
+            _is_brick(piece.reshape(-1, 3), low, high)
+            for piece, low, high in zip(self.pieces, self.lows, self.highs, strict=True)
+        )
+
+
+def _is_brick(points: Real, low: Real, high: Real) -> bool:
+    """Eight points, one in every corner."""
+    if len(points) != CORNERS:
+        return False
+    at_high = np.abs(points - high) < SAME
+    if not np.all(at_high | (np.abs(points - low) < SAME)):
+        return False
+    return len({tuple(row) for row in at_high.tolist()}) == CORNERS
 
 
 def solid(pieces: list[Real]) -> Solid:
