@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.design.edits.outline import free_outline
@@ -11,7 +11,7 @@ from firecrest.present.cabinet.ledger import ledger_rows
 from firecrest.present.frame.find import findable
 from firecrest.proposals.shaping import with_shape
 from tests.app.helpers import edit_of, menu, press, press_button, rested, settle, type_into
-from tests.assessment.cabinet.made import placed
+from tests.assessment.cabinet.made import bare, placed
 
 INNER = ("box", "case", "inner", 0)
 SHAPE = ("box", "case", "shape")
@@ -162,3 +162,13 @@ def test_what_is_fitted_is_found_from_anywhere(stage):
         if window.stage.key != "cabinet":
             lost.append(path)
     assert lost == []
+
+
+def test_points_are_there_before_anything_has_a_place(make_window):
+    """Parts wait for their places, the outline does not; and nothing is called far enough apart."""
+    window = make_window(with_shape(bare(), "vase")[1])
+    window.show_stage("cabinet")
+    rested(window.stage)
+    assert {path[:3] for _, path in window.stage.sheet.items} == {SHAPE}
+    said = [row.text() for row in window.stage.tight.findChildren(QLabel)]
+    assert not [text for text in said if "apart" in text]

@@ -279,11 +279,12 @@ def _rooms(drawing: Drawing) -> Iterator[Ink]:
         if s.part.kind != "inner box":
             continue
         box, start = drawing.case.inner[int(s.path[3])], float(s.at.t)
-        for wall, style in ((0.0, "brace"), (box.wall, "air")):
+        layers: tuple[tuple[float, Style], ...] = ((0.0, "brace"), (box.wall, "air"))
+        for wall, style in layers:
             cut = Rectangle(box.width - 2 * wall, box.height - 2 * wall)
             body = solid([prism(s.at, cut, start, start + box.depth - wall)])
             for points in solid_outlines(body, PLAN):
-                yield Ink("brace" if style == "brace" else "air", points, s.path)
+                yield Ink(style, points, s.path)
 
 
 def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:

@@ -7,7 +7,7 @@ import numpy as np
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.cabinet.leads import reaches
-from firecrest.assessment.cabinet.spot import SEEN, Spot
+from firecrest.assessment.cabinet.spot import Spot
 from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
@@ -118,9 +118,10 @@ def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
     if len(tight) > TOLD:
         found.append(Fact(f"{len(tight) - TOLD} more", "", "close"))
     loose = [s for s in spots if not s.tight and s.kind in ("wall", "pair", "brace", "magnet")]
-    least = min((s.gap for s in loose), default=SEEN)
-    words = "All else" if tight else "Everything"
-    found.append(Fact(words, f"{_mm(least)} apart or more", "met"))
+    if loose:
+        least = min(s.gap for s in loose)
+        words = "All else" if tight else "Everything"
+        found.append(Fact(words, f"{_mm(least)} apart or more", "met"))
     return found
 
 

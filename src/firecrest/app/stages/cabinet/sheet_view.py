@@ -176,8 +176,12 @@ class SheetCanvas(QWidget):
         return QPointF(o.x() + self.scale * at[0], o.y() - self.scale * at[1])
 
     def _place_items(self) -> None:
-        views = self._views if self._placed else ()
-        wanted = {(v.key, m.path): (v, m) for v in views for m in v.movables}
+        wanted = {
+            (v.key, m.path): (v, m)
+            for v in self._views
+            for m in v.movables
+            if self._placed or m.handle
+        }
         for key in [k for k in self.items if k not in wanted]:
             old = self.items.pop(key)
             old.hide()
