@@ -30,16 +30,23 @@ def test_the_first_field_of_a_stage_is_at_most_two_stops_from_its_rail(window, k
     assert not isinstance(field, Chart)
 
 
-@pytest.mark.parametrize("key", list(STAGES))
-def test_tab_comes_round_through_every_region_and_back(window, key):
-    window.show_stage(key)
-    settle()
+def round_of(window, most):
+    """What Tab comes to until it is where it began, ``most`` stops long."""
     start, met = focus(), []
-    for _ in range(150):
+    for _ in range(most):
         press(window, Qt.Key.Key_Tab)
         met.append(focus())
         if focus() is start:
             break
+    return met
+
+
+@pytest.mark.parametrize("key", list(STAGES))
+def test_tab_comes_round_through_every_region_and_back(window, key):
+    window.show_stage(key)
+    settle()
+    start = focus()
+    met = round_of(window, 150)
     assert met[-1] is start
     for region in (window.strip, window.rail, window.stage, window.side, window.chain):
         inside = [w for w in met if region.isAncestorOf(w)]
@@ -96,14 +103,9 @@ def test_tab_comes_through_every_view_of_the_cabinet(window, view):
     window.stage.show_view(view)
     settle()
     window.rail.buttons["cabinet"].setFocus()
-    start, met = focus(), []
-    for _ in range(250):
-        press(window, Qt.Key.Key_Tab)
-        met.append(focus())
-        if focus() is start:
-            break
+    start = focus()
+    met = round_of(window, 250)
     assert met[-1] is start
     reached = {b.text() for b in met if isinstance(b, QPushButton)}
-    assert "Drawing" in {b.text() for b in window.stage.findChildren(QPushButton)}
     if view == "pieces":
         assert {"Save the shell…", "Save template…", "Save cut list or sheets…"} <= reached
