@@ -3,7 +3,7 @@
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel
+from PySide6.QtWidgets import QApplication, QComboBox, QLabel
 
 from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.design.edits.outline import free_outline
@@ -172,3 +172,27 @@ def test_points_are_there_before_anything_has_a_place(make_window):
     assert {path[:3] for _, path in window.stage.sheet.items} == {SHAPE}
     said = [row.text() for row in window.stage.tight.findChildren(QLabel)]
     assert not [text for text in said if "apart" in text]
+
+
+def test_a_bandpass_gets_its_divider_and_everything_its_place(make_window):
+    design = bare("boathouse-bandpass")
+    window = make_window(design)
+    window.show_stage("cabinet")
+    stage = window.stage
+    rested(stage)
+    waiting = "Hornbeam S25-4 sounds into another chamber"
+    assert any(waiting in text.text() for text in stage.findChildren(QLabel))
+    press_button(stage, "Divider")
+    press_button(stage, "Place everything")
+    rested(stage)
+    assert not any(waiting in text.text() for text in stage.findChildren(QLabel))
+    cone = ("box", "groups", 0, "mounts", 0)
+    stage.select(cone)
+    rested(stage)
+    offered = [[c.itemText(k) for k in range(c.count())] for c in stage.findChildren(QComboBox)]
+    assert ["right of divider 1", "left of divider 1"] in offered
+    press_button(stage, "Remove divider")
+    assert stage.session.design.box.groups[0].mounts == ()
+    for _ in range(3):
+        menu(window, "undo")
+    assert stage.session.design == design

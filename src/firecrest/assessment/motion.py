@@ -18,7 +18,7 @@ from firecrest.core.limits.material import PEAK
 from firecrest.design.box import RadiatorSet, placed
 from firecrest.design.brief import BassPromise, Listening, LoudnessPromise
 from firecrest.design.mount import Mount
-from firecrest.design.shapes import frames_of, shape_of
+from firecrest.design.standing import panels_of
 
 LOW, HIGH = 20.0, 200.0
 """Hz between which the largest motions are looked for."""
@@ -177,7 +177,7 @@ def case_forces(assessment: Assessment, a: Acoustic, drive: Real) -> Complex:
     box, network = assessment.design.box, a.model.network
     jw = 2j * np.pi * a.frequency
     moving = a.answers_at(drive)
-    frames = frames_of(shape_of(box.case))
+    frames = panels_of(box.case)
     total: Complex = np.zeros((3, len(a.frequency)), dtype=complex)
     for k, owner in enumerate(a.model.owners):
         group, constants = box.groups[owner], network.drivers[k].constants

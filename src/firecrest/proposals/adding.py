@@ -1,16 +1,23 @@
-"""Fittings added where their panel has most room."""
+"""Fittings added where their panel has most room, dividers where chambers keep their shares."""
+
+from collections.abc import Sequence
+from itertools import accumulate
 
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.cabinet.drawing import Drawing
-from firecrest.core.cabinet import parts as core
+from firecrest.assessment.cabinet.rollup import open_chambers
+from firecrest.assessment.cabinet.spots import spots_of
+from firecrest.core.arrays import Number
 from firecrest.core.cabinet.clearance import STILL
-from firecrest.core.cabinet.cutouts import framed
-from firecrest.core.cabinet.solids import prism, solid
+from firecrest.design.case import Brace
+from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
+from firecrest.design.edits.braces import BRACES
 from firecrest.design.edits.cabinet import add_fitting
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
-from firecrest.proposals.roominess import KNOB_DEEP, UNSEEN, Block, blocks_of, boxes_of, roomiest
-from firecrest.proposals.siting import flats, moved_by
+from firecrest.design.shapes import inner_corners, inner_size, shape_of
+from firecrest.proposals.roominess import UNSEEN, boxes_of, fronts_of, roomiest
+from firecrest.proposals.siting import faced, flats, moved_by
 
 
 def with_fitting(design: Design, kind: str) -> tuple[str, Design]:
@@ -34,23 +41,61 @@ def with_fitting(design: Design, kind: str) -> tuple[str, Design]:
     return said, made if best is None else best[1]
 
 
+def with_divider(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more divider, where the chambers keep their shares of the inside.
+
+    It stands square to the way of the dividers there are; else to the longest way of those where
+    least of what has a place is impossible.
+    """
+    case = design.box.case
+    there = [b.axis for b in case.braces if b.divider]
+    sides = dict(zip(AXES, inner_size(shape_of(case)), strict=True))
+    axes = there[:1] or sorted(AXES, key=lambda axis: -float(sides[axis]))
+    return "Add divider", min((_divided(design, axis) for axis in axes), key=_impossible)
+
+
+def _impossible(design: Design) -> int:
+    """How much is impossible, with drivers on the divider where they go there."""
+    design = faced(design)
+    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
+    return sum(spot.impossible for spot in spots_of(drawing))
+
+
+def _divided(design: Design, axis: Axis) -> Design:
+    """One more divider square to ``axis``."""
+    case = design.box.case
+    path: Path = (*BRACES, len(case.braces), "at")
+    made = replace_at(
+        design, BRACES, (*case.braces, Brace(name="Divider", axis=axis, at=0.0, divider=True))
+    )
+    shares = {c.id: c.share for c in open_chambers(case, design.box.chambers)}
+    low, high = (corner[AXES.index(axis)] for corner in inner_corners(shape_of(case)))
+    order = sum(b.divider for b in case.braces)
+    for _ in range(2):  # which chamber is on which side is known once it stands
+        slabs = cabinet_of(made).slabs or tuple(shares)
+        at = _boundary([shares[id] for id in slabs], order, case.wall, low, high)
+        made = replace_at(made, path, round(at, 4))
+    return made
+
+
+def _boundary(
+    shares: Sequence[float], order: int, thick: float, low: Number, high: Number
+) -> float:
+    """The middle of the plate after slab number ``order``; halfway where no slab ends."""
+    ends = [s / sum(shares) for s in accumulate(shares)]
+    plates = max(len(shares) - 1, order + 1)
+    share = ends[order] if order < len(shares) - 1 else 0.5
+    free = float(high) - float(low) - plates * thick
+    return float(low) + free * share + (order + 0.5) * thick
+
+
+AXES: tuple[Axis, ...] = ("x", "y", "z")
+
+
 def _sited(design: Design, path: Path, half: tuple[float, float]) -> tuple[float, Design]:
     """How much room a fitting has at most on its panel, and the design with it there."""
     drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
     mine = [s for s in drawing.sited if s.path == path]
-    known = boxes_of(design, path) + _fronts(drawing, path)
+    known = boxes_of(design, path) + fronts_of(drawing, path)
     room, u, v = roomiest(mine, drawing.shell, half, known)
     return room, moved_by(design, path, u, v)
-
-
-def _fronts(drawing: Drawing, path: Path) -> list[Block]:
-    """What lies on the panels: frames, and holes with the room that is behind a knob's."""
-    others = [s for s in drawing.sited if s.path != path]
-    found = []
-    for s in others:
-        part = s.part
-        cut = framed(part.cut, part.frame) if isinstance(part, core.Framed) else core.cut_of(part)
-        if cut is not None:
-            deep = float(s.at.t) + (KNOB_DEEP if isinstance(part, core.Knob) else 0.0)
-            found += blocks_of(solid([prism(s.at, cut, 0.0, deep)]))
-    return found

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from firecrest.assessment.assess import cabinet_of
-from firecrest.assessment.cabinet.rollup import dividers_of, enclosed_in, open_chambers, slab_owners
+from firecrest.assessment.cabinet.rollup import dividers_of, enclosed_in, open_chambers
 from firecrest.assessment.columns import put
 from firecrest.assessment.lower.whole import Lowered, lower
 from firecrest.assessment.memo import AFRESH, Memo
@@ -22,7 +22,6 @@ from firecrest.core.units import shown
 from firecrest.design.box import OUTSIDE, Opening
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, facts_at, rebuilt, replace_at
-from firecrest.design.shapes import frames_of
 from firecrest.proposals.free import free_path, met_by, rolled_with
 
 INNER: Path = ("box", "case", "inner")
@@ -73,12 +72,8 @@ def with_air_volume(design: Design, volume: float, place: int = 0) -> Design:
 
 def _room_path(design: Design, place: int) -> Path:
     """Where a divider beside a chamber stands: the one above it, or below the uppermost."""
-    rolled, chambers = cabinet_of(design), design.box.chambers
+    chambers, owners = design.box.chambers, cabinet_of(design).slabs
     dividers = dividers_of(design.box.case, chambers)
-    parts = [part for thing in rolled.things for part in thing.parts]
-    ids = [c.id for c in open_chambers(design.box.case, chambers)]
-    around = [part for part in parts if part.mount.chamber in ids]
-    owners = slab_owners(ids, dividers, around, frames_of(rolled.shape))
     slab = min(owners.index(chambers[place].id), len(dividers) - 1)
     at = sorted(float(d.at) for d in dividers)[slab]
     braces = design.box.case.braces

@@ -19,7 +19,8 @@ from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.ids import place_of
-from firecrest.design.shapes import frames_of, inner_size, shape_of
+from firecrest.design.shapes import inner_size, shape_of
+from firecrest.design.standing import panels_of
 from firecrest.proposals.inverse import tuning_of, with_tuning
 
 PIPES = (
@@ -56,7 +57,7 @@ def space_of(case: Case, port: Port) -> Space:
 
 def _behind(case: Case, port: Port) -> int:
     """The axis that goes inwards from the panel that a port is mounted on."""
-    frames = frames_of(shape_of(case))
+    frames = panels_of(case)
     panel = port.mounts[0].panel if port.mounts else "front"
     if panel not in frames:
         return 2

@@ -10,12 +10,13 @@ from firecrest.assessment.cabinet.drawing import Drawing, Sited
 from firecrest.assessment.cabinet.fitted_spots import PLUG
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.cutouts import Rectangle, grown
+from firecrest.core.cabinet.cutouts import Rectangle, framed, grown
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.core.cabinet.solids import Solid, disc, prism, solid
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
+from firecrest.design.standing import is_divider, plate_of
 
 GRID, ROUND = 7, 30
 """Places tried each way; points of a round outline that are looked at."""
@@ -23,6 +24,8 @@ ENOUGH = 0.015
 """m of room beyond which more does not count."""
 KNOB_RIM, KNOB_DEEP = 0.008, 0.02
 """m round a knob's hole for the knob, and behind its panel for its body: estimates."""
+BEFORE = 0.1
+"""m before a panel in which nothing goes where a frame is: deeper than any panel is thick."""
 UNSEEN = 250.0
 """Hz up to which a drawing that is not seen plays bass."""
 
@@ -54,8 +57,11 @@ def blocks_of(body: Solid) -> list[Block]:
     return [(points.min(axis=0), points.max(axis=0)) for points in flat]
 
 
-def boxes_of(design: Design, path: Path) -> list[Block]:
-    """Those of everything that has a place already, radiators wherever they move."""
+def boxes_of(design: Design, path: Path, panel: str = "") -> list[Block]:
+    """Those of everything that has a place already, radiators wherever they move.
+
+    The divider that ``panel`` is a face of is left out.
+    """
     drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
     bodies = [s.solid() for s in drawing.sited if s.path[: len(path)] != path]
     found = [block for body in bodies if body is not None for block in blocks_of(body)]
@@ -63,7 +69,23 @@ def boxes_of(design: Design, path: Path) -> list[Block]:
         free = _kept_free(s)
         if free is not None and s.path[: len(path)] != path:
             found.append((free.min(axis=0), free.max(axis=0)))
-    return found + [block for s in drawing.standing for block in blocks_of(s.solid)]
+    dividers = [s for s in drawing.standing if s.brace.divider]
+    own = dividers[plate_of(panel)] if is_divider(panel) else None
+    plates = [s for s in drawing.standing if s is not own]
+    return found + [block for s in plates for block in blocks_of(s.solid)]
+
+
+def fronts_of(drawing: Drawing, path: Path) -> list[Block]:
+    """What lies on the panels and before them: frames, holes with the room behind a knob's."""
+    others = [s for s in drawing.sited if s.path[: len(path)] != path]
+    found = []
+    for s in others:
+        part = s.part
+        cut = framed(part.cut, part.frame) if isinstance(part, core.Framed) else core.cut_of(part)
+        if cut is not None:
+            deep = float(s.at.t) + (KNOB_DEEP if isinstance(part, core.Knob) else 0.0)
+            found += blocks_of(solid([prism(s.at, cut, -BEFORE, deep)]))
+    return found
 
 
 @dataclass(frozen=True, eq=False)

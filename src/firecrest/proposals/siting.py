@@ -14,6 +14,7 @@ from typing import Literal
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.wiring import cone_count, wiring_of
+from firecrest.core.cabinet.braces import sides
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.case_within import InnerBox
@@ -21,7 +22,9 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.design.shapes import panel_names
-from firecrest.proposals.roominess import ENOUGH, UNSEEN, boxes_of, roomiest
+from firecrest.design.standing import braces_of, divider_faces, is_divider, plate_of
+from firecrest.proposals.parting import faces_between, other_rooms
+from firecrest.proposals.roominess import ENOUGH, UNSEEN, boxes_of, fronts_of, roomiest
 
 PAIRS = (("left", "right"), ("top", "bottom"), ("front", "back"))
 INSIDE = ("back", "bottom", "left", "right", "top", "front")
@@ -49,14 +52,23 @@ def loose_paths(design: Design) -> list[Path]:
     found: list[Path] = [
         ("box", "groups", k, "mounts")
         for k, g in enumerate(design.box.groups)
-        if not g.mounts and g.front == OUTSIDE
+        if _homeless(design, g.mounts, g.chamber, g.front)
     ]
     found += [
         ("box", "openings", k, "mounts")
         for k, o in enumerate(design.box.openings)
-        if not o.mounts and o.opens_to == OUTSIDE
+        if _homeless(design, o.mounts, o.chamber, o.opens_to)
     ]
     return found + [p for p in _inner_paths(design) if p not in found]
+
+
+def _homeless(design: Design, mounts: Sequence[Mount], chamber: str, ahead: str) -> bool:
+    """Whether what is between two rooms has no place, and the case a panel between them."""
+    if ahead != OUTSIDE:
+        faces = faces_between(design, chamber, ahead)
+        return bool(faces) and not any(m.panel in faces for m in mounts)
+    there = panel_names(design.box.case)
+    return bool(there) and not any(m.panel in there for m in mounts)
 
 
 def resited(design: Design, path: Path) -> Design:
@@ -67,7 +79,7 @@ def resited(design: Design, path: Path) -> Design:
 def flats(design: Design) -> dict[str, tuple[float, float]]:
     """Half the inner size of each flat panel along its own u and v, m."""
     shell = Drawing(design.box.case, cabinet_of(design), UNSEEN).shell
-    found = {}
+    found = dict(_faces(design, shell))
     for name in panel_names(design.box.case):
         field = shell.fields.get(name)
         if field is None:
@@ -78,6 +90,15 @@ def flats(design: Design) -> dict[str, tuple[float, float]]:
             a, b = float(field.a) / 2, float(field.b) / 2
             found[name] = (b, a) if name in ("left", "right") and _taper(design) else (a, b)
     return found
+
+
+def _faces(design: Design, shell: Shell) -> Iterator[tuple[str, tuple[float, float]]]:
+    """Half the size of each face of the dividers."""
+    size = [float(h) - float(lo) for lo, h in zip(shell.low, shell.high, strict=True)]
+    dividers = [b for b in braces_of(design.box.case) if b.divider]
+    for name in divider_faces(design.box.case):
+        a, b = sides(dividers[plate_of(name)], size)
+        yield name, (float(a) / 2, float(b) / 2)
 
 
 def _taper(design: Design) -> bool:
@@ -110,10 +131,15 @@ def _drivers(design: Design) -> Design:
     """All cones in one row or column on the front; groups that have places keep them."""
     wiring, wanted = wiring_of(design.voice.channels), []
     for k, group in enumerate(design.box.groups):
-        if group.mounts or group.front != OUTSIDE:
+        if not _homeless(design, group.mounts, group.chamber, group.front):
             continue
         frame = _frame_of(group.driver)
         path: Path = ("box", "groups", k, "mounts")
+        if group.front != OUTSIDE:
+            face = faces_between(design, group.chamber, group.front)[0]
+            cones = _in_a_row(design, face, [frame] * cone_count(group, wiring))
+            design = replace_at(design, path, cones)
+            continue
         own = next((b for b in design.box.case.inner if b.holds == group.chamber), None)
         if own is not None:
             design = replace_at(design, path, _within(own, frame, cone_count(group, wiring)))
@@ -133,6 +159,16 @@ def _drivers(design: Design) -> Design:
     for path, places in mounts.items():
         design = replace_at(design, path, tuple(sorted(places, key=lambda m: m.u)))
     return design
+
+
+def _in_a_row(design: Design, panel: str, frames: Sequence[float]) -> tuple[Mount, ...]:
+    """Equal things along the longer way of a panel."""
+    half_u, half_v = flats(design)[panel]
+    wide, made = half_u > half_v, []
+    for at in _spread(frames, max(half_u, half_v)):
+        u, v = (at, 0.0) if wide else (0.0, at)
+        made.append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+    return tuple(made)
 
 
 def _within(box: InnerBox, frame: float, count: int) -> tuple[Mount, ...]:
@@ -174,7 +210,14 @@ def _spread(sizes: Sequence[float], half: float) -> list[float]:
 def _radiators(design: Design) -> Design:
     """Radiators in pairs on opposite panels that hold their frames, one above the other."""
     for k, item in enumerate(design.box.openings):
-        if not isinstance(item, RadiatorSet) or item.mounts or item.opens_to != OUTSIDE:
+        if not isinstance(item, RadiatorSet):
+            continue
+        if not _homeless(design, item.mounts, item.chamber, item.opens_to):
+            continue
+        if item.opens_to != OUTSIDE:
+            face = faces_between(design, item.chamber, item.opens_to)[0]
+            row = _in_a_row(design, face, [_frame_of(item.radiator)] * item.count)
+            design = replace_at(design, ("box", "openings", k, "mounts"), row)
             continue
         frame, room = _frame_of(item.radiator), flats(design)
         used = {m.panel for g in design.box.groups for m in g.mounts}
@@ -190,11 +233,7 @@ def _radiators(design: Design) -> Design:
         mounts: list[Mount] = []
         for n, panel in enumerate(panels):
             count = item.count // len(panels) + (n < item.count % len(panels))
-            half_u, half_v = room[panel]
-            tall = half_v >= half_u
-            for at in _spread([frame] * count, half_v if tall else half_u):
-                u, v = (0.0, at) if tall else (at, 0.0)
-                mounts.append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+            mounts += _in_a_row(design, panel, [frame] * count)
         design = replace_at(design, ("box", "openings", k, "mounts"), tuple(mounts))
     return design
 
@@ -203,7 +242,8 @@ def _inner_paths(design: Design) -> list[Path]:
     """Places of ports, boards and the pack that are still open, the bulkiest first."""
     found: list[tuple[float, Path]] = []
     for k, item in enumerate(design.box.openings):
-        if isinstance(item, Port) and not item.mounts and item.opens_to == OUTSIDE:
+        loose = _homeless(design, item.mounts, item.chamber, item.opens_to)
+        if isinstance(item, Port) and loose:
             found.append((1.0, ("box", "openings", k, "mounts")))
     for k, board in enumerate(design.power.boards):
         if board.mount is None:
@@ -217,13 +257,17 @@ def _inner_paths(design: Design) -> list[Path]:
 
 def _best(design: Design, path: Path) -> Design:
     """The place for one thing that leaves most room around it; equal ports move along."""
-    known = boxes_of(design, path)
     best: tuple[float, Design, float, float] | None = None
     for made in _ways(design, path):
         drawing = Drawing(made.box.case, cabinet_of(made), UNSEEN)
         mine = [s for s in drawing.sited if s.path[: len(path)] == path]
         if not mine:
             return design
+        known = boxes_of(design, path, mine[0].part.mount.panel)
+        if path[:2] == ("box", "openings"):
+            known += other_rooms(drawing, mine[0].part.mount.chamber)
+        if is_divider(mine[0].part.mount.panel):
+            known += fronts_of(drawing, path)
         room, u, v = roomiest(mine, drawing.shell, flats(made)[mine[0].part.mount.panel], known)
         if best is None or room > best[0] + 1e-6:
             best = room, made, u, v
@@ -235,8 +279,7 @@ def _best(design: Design, path: Path) -> Design:
 def _ways(design: Design, path: Path) -> Iterator[Design]:
     """Designs with the thing on the middle of each panel, turned or folded every way."""
     port = path[:2] == ("box", "openings")
-    room = flats(design)
-    for panel in [n for n in (OUTLETS if port else INSIDE) if n in room] or list(room):
+    for panel in _tried(design, path):
         if port:
             item = design.box.openings[int(path[2])]
             assert isinstance(item, Port)
@@ -246,6 +289,16 @@ def _ways(design: Design, path: Path) -> Iterator[Design]:
         else:
             for rot in (0.0, pi / 2):
                 yield replace_at(design, path, Mount(panel=panel, rot=rot))
+
+
+def _tried(design: Design, path: Path) -> Sequence[str]:
+    """Panels that a thing may go on, the most usual first."""
+    port, outer = path[:2] == ("box", "openings"), panel_names(design.box.case)
+    if port:
+        item = design.box.openings[int(path[2])]
+        if item.opens_to != OUTSIDE:
+            return faces_between(design, item.chamber, item.opens_to)
+    return [n for n in (OUTLETS if port else INSIDE) if n in outer] or outer
 
 
 FOLDS: tuple[Literal["up", "down", "left", "right"], ...] = ("up", "down", "left", "right")

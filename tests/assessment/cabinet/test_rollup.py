@@ -14,7 +14,7 @@ from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.sounding import wiring_in
 from firecrest.assessment.vary import vary
 from firecrest.design.case import Brace, Feet, Printing
-from firecrest.design.edits import cabinet as edits
+from firecrest.design.edits import braces
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number
 from firecrest.design.mount import Mount
 from firecrest.proposals.shaping import SHAPES, with_shape
@@ -94,7 +94,7 @@ def test_a_divider_parts_rooms_takes_air_and_weighs():
 
 
 def test_a_brace_takes_what_is_not_its_window_and_feet_weigh():
-    label, braced = edits.add_brace(SLIPWAY)
+    label, braced = braces.add_brace(SLIPWAY)
     brace, case = braced.box.case.braces[0], braced.box.case
     section = (case.height - 2 * case.wall) * (case.depth - 2 * case.wall)
     window = brace.window_a * brace.window_b - (4 - np.pi) * brace.window_radius**2

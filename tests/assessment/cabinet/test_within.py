@@ -15,7 +15,8 @@ from firecrest.core.cabinet.loops import area
 from firecrest.design.box import Chamber
 from firecrest.design.case_within import Grille, InnerBox
 from firecrest.design.edits import within as edits
-from firecrest.design.edits.cabinet import add_fitting, add_shelf, turned_brace
+from firecrest.design.edits.braces import add_shelf, turned_brace
+from firecrest.design.edits.cabinet import add_fitting
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.mount import Mount
 from firecrest.proposals.holding import with_volumes

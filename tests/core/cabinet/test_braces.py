@@ -1,7 +1,16 @@
 import numpy as np
 import pytest
 
-from firecrest.core.cabinet.braces import Brace, air_taken, grooves, middle, sides, solid_of, split
+from firecrest.core.cabinet.braces import (
+    Brace,
+    air_taken,
+    face_frames,
+    grooves,
+    middle,
+    sides,
+    solid_of,
+    split,
+)
 from firecrest.core.cabinet.cutouts import Rectangle
 from firecrest.core.cabinet.shapes.shell import Field
 
@@ -66,3 +75,15 @@ def test_a_shelf_parts_its_own_wall_only_and_a_dowel_none():
     found = split(fields, [SHELF, DOWEL], LOW, HIGH)
     assert found["back"].b == pytest.approx(0.2 - 0.086)
     assert found["front"] == fields["front"]
+
+
+@pytest.mark.parametrize("axis", ["x", "y", "z"])
+def test_faces_look_along_the_axis_and_have_the_plate_behind_them(axis):
+    k, brace = "xyz".index(axis), Brace("d", axis, -0.05, 0.012, None, True)
+    near, far = face_frames(brace, LOW, HIGH)
+    assert [near.normal[k], far.normal[k]] == [1.0, -1.0]
+    assert near.o[k] == pytest.approx(-0.044)
+    assert near.at(0.0, 0.0, near.t) == pytest.approx(far.o)
+    assert far.at(0.0, 0.0, far.t) == pytest.approx(near.o)
+    others = [j for j in range(3) if j != k]
+    assert [near.o[j] for j in others] == pytest.approx([(LOW[j] + HIGH[j]) / 2 for j in others])

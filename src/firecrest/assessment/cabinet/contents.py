@@ -2,7 +2,7 @@
 solid's figures.
 
 A thing without a place takes the air its sheet says and opens no panel; so does one whose panel the
-shape does not have, or that faces another chamber.
+case does not have. What sounds into another chamber has its place on a divider.
 """
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
@@ -26,6 +26,7 @@ from firecrest.design.case import Case, Fitting
 from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.paths import Path
 from firecrest.design.mount import Mount
+from firecrest.design.standing import is_divider
 
 
 @dataclass(frozen=True)
@@ -52,13 +53,14 @@ def things_in(
 ) -> tuple[Thing, ...]:
     """Everything in a case; ``depths``: how far it goes behind the outer face of each panel, m."""
     panels = tuple(depths)
+    outer = tuple(name for name in panels if not is_divider(name))
     first = box.chambers[0].id
     boards = boards_boxes(box.case, [c.id for c in box.chambers])
     return (
         *(_drivers(k, g, wiring, panels) for k, g in enumerate(box.groups)),
         *(_opening(k, o, depths) for k, o in enumerate(box.openings)),
         *_electric(boards, power, first, panels),
-        *_others(box.case, boards, panels),
+        *_others(box.case, boards, outer),
     )
 
 
@@ -66,9 +68,14 @@ def _mount(mount: Mount, chamber: str) -> core.Mount:
     return core.Mount(mount.panel, mount.u, mount.v, mount.rot, chamber)
 
 
-def _usable(mounts: Sequence[Mount], count: int, panels: Sequence[str]) -> list[int]:
-    """Which of the first ``count`` places are on a panel that there is."""
-    return [k for k, m in enumerate(mounts[:count]) if m.panel in panels]
+def _usable(
+    mounts: Sequence[Mount], count: int, panels: Iterable[str], *, inner: bool
+) -> list[int]:
+    """Which of the first ``count`` places are on a panel that there is: of what sounds into another
+    chamber (``inner``) on a divider, of all else on the outside.
+    """
+    there = [name for name in panels if is_divider(name) == inner]
+    return [k for k, m in enumerate(mounts[:count]) if m.panel in there]
 
 
 def _cut(framed: inputs.Framed) -> CutOut:
@@ -97,8 +104,8 @@ def _stated(volume: Number) -> Number | None:
 def _drivers(k: int, group: inputs.Group, wiring: Wiring, panels: Sequence[str]) -> Thing:
     cones, count = cone_count(group, wiring), driver_count(group, wiring)
     each, framed, bulk = _room_each(group, wiring), group.driver.framed, group.driver.bulk
-    placed = _usable(group.mounts, cones, panels)
-    if framed is None or group.front != OUTSIDE:
+    placed = _usable(group.mounts, cones, panels, inner=group.front != OUTSIDE)
+    if framed is None:
         placed = []
     parts = []
     for n in placed:
@@ -134,8 +141,7 @@ def _numbered(name: str, n: int, count: int) -> str:
 def _opening(k: int, item: inputs.Opening, depths: Mapping[str, Number]) -> Thing:
     chambers, bulk = kind_of_opening(item).room(item)
     kind = "port" if isinstance(item, Port) else "radiator"
-    inner = item.opens_to != OUTSIDE
-    placed = [] if inner else _usable(item.mounts, item.count, tuple(depths))
+    placed = _usable(item.mounts, item.count, depths, inner=item.opens_to != OUTSIDE)
     if isinstance(item, Port):
         made: list[core.Part] = [_port(item, n, depths[item.mounts[n].panel]) for n in placed]
     elif item.radiator.framed is None:

@@ -3,7 +3,7 @@
 All of it is floats, and worked out when it is first asked for.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -21,11 +21,12 @@ from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Material
 from firecrest.core.cabinet.outlines import View, outline
 from firecrest.core.cabinet.plates import Resonance, resonance
-from firecrest.core.cabinet.shapes.shell import Field, Shell
+from firecrest.core.cabinet.shapes.shell import Body, Field, Shell
 from firecrest.core.cabinet.solids import Solid
 from firecrest.core.cabinet.weighing import (
     brace_masses,
     case_mass,
+    cut_away,
     foot_masses,
     part_masses,
     shell_body,
@@ -33,7 +34,8 @@ from firecrest.core.cabinet.weighing import (
 from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
-from firecrest.design.shapes import frames_of, shape_of, shell_of
+from firecrest.design.shapes import shape_of, shell_of
+from firecrest.design.standing import FAR, is_divider, panels_of, plate_of
 
 KEPT_SOLIDS, KEPT_SHELLS = 512, 32
 
@@ -109,8 +111,13 @@ class Drawing:
 
     @cached_property
     def frames(self) -> dict[str, Frame]:
-        """Its flat panels."""
-        return frames_of(self.rolled.shape)
+        """Its flat panels, and the faces of its dividers."""
+        return panels_of(self.case)
+
+    @property
+    def plates(self) -> tuple[str, ...]:
+        """Names of the panels and dividers that are cut, each once."""
+        return tuple(name for name in self.frames if not name.endswith(FAR))
 
     @cached_property
     def sited(self) -> tuple[Sited, ...]:
@@ -160,7 +167,7 @@ class Drawing:
         body = shell_body(shell, parts)
         found = [
             case_mass(body, self.material, infill_of(self.case), float(shell.printed_wall)),
-            *brace_masses(self.rolled.braces, shell, self.case.density),
+            *brace_masses(self.rolled.braces, shell, self.case.density, self._holes),
             *part_masses(parts, self.frames),
         ]
         for thing in self.rolled.things:
@@ -172,6 +179,17 @@ class Drawing:
             low = float(shell.lowest)
             found += foot_masses(self.feet, feet.mass, low, feet.height)
         return tuple(found)
+
+    @property
+    def _holes(self) -> Mapping[int, Sequence[Body]]:
+        """What parts on dividers take of them, by the number among all braces."""
+        dividers = [k for k, b in enumerate(self.rolled.braces) if b.divider]
+        found: dict[int, list[Body]] = {}
+        for s in self.sited:
+            if is_divider(s.part.mount.panel):
+                own = dividers[plate_of(s.part.mount.panel)]
+                found.setdefault(own, []).extend(cut_away(s.part, s.at))
+        return found
 
     @cached_property
     def balance(self) -> Balance:

@@ -1,7 +1,7 @@
 """What the case holds: net air of each chamber, size, weight and cost, of floats or columns."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -11,8 +11,7 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.wiring import Wiring
 from firecrest.core.arrays import Number, largest
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.braces import WAYS, Brace, air_taken, sides
-from firecrest.core.cabinet.cutouts import Rectangle
+from firecrest.core.cabinet.braces import Brace, air_taken, sides
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.joints import panel_area
 from firecrest.core.cabinet.ledger import Room, rooms, slabs
@@ -20,20 +19,18 @@ from firecrest.core.cabinet.materials import Infill, material_share
 from firecrest.core.cabinet.rollup import Item, total
 from firecrest.core.cabinet.shapes.box import Box
 from firecrest.design.box import Chamber
-from firecrest.design.case import Brace as DesignBrace
 from firecrest.design.case import Case
 from firecrest.design.case_within import InnerBox
 from firecrest.design.shapes import (
     CoreShape,
-    frames_of,
     inner_corners,
     inner_size,
-    panel_names,
     shape_of,
     standing_size,
     thickness_of,
     volumes,
 )
+from firecrest.design.standing import braces_of, is_divider, mountable, panels_of
 
 
 @dataclass(frozen=True)
@@ -42,6 +39,7 @@ class CabinetResult:
 
     ``taken`` is what each chamber's air is less than its share of the inside. ``rooms`` are the
     ledgers, ``things`` what is in the case, ``placed`` whether anything has a place in it.
+    ``slabs`` are the chambers between dividers, along their axis; none where none part them.
     """
 
     shape: CoreShape
@@ -52,6 +50,7 @@ class CabinetResult:
     air: tuple[Number, ...]
     taken: tuple[Number, ...]
     rooms: Mapping[str, Room]
+    slabs: tuple[str, ...]
     things: tuple[Thing, ...]
     braces: tuple[Brace, ...]
     items: tuple[Item, ...]
@@ -67,45 +66,6 @@ class CabinetResult:
     def placed(self) -> bool:
         """Whether anything has a place."""
         return any(thing.parts for thing in self.things)
-
-
-def braces_of(case: Case) -> tuple[Brace, ...]:
-    """Braces and dividers as plates of the core."""
-    made = []
-    for brace in case.braces:
-        window = None
-        if not brace.divider and brace.window_a > 0 and brace.window_b > 0:
-            window = Rectangle(brace.window_a, brace.window_b, brace.window_radius)
-        thick = case.wall if brace.thickness is None else brace.thickness
-        made.append(
-            Brace(brace.name, brace.axis, brace.at, thick, window, brace.divider, brace.groove)
-            if brace.divider or brace.form == "plate"
-            else _part_brace(brace, thick)
-        )
-    return tuple(made)
-
-
-def _part_brace(brace: DesignBrace, thick: Number) -> Brace:
-    """A shelf or a dowel."""
-    if brace.form == "dowel":
-        spot = brace.spot_a, brace.spot_b
-        return Brace(brace.name, brace.axis, 0.0, thick, spot=spot)
-    return Brace(
-        brace.name,
-        brace.axis,
-        brace.at,
-        thick,
-        groove=brace.groove,
-        against=against(brace),
-        reach=brace.reach,
-    )
-
-
-def against(brace: DesignBrace) -> str:
-    """The wall that a shelf stands on: one beside it, whichever way it was turned since."""
-    if WAYS[brace.against] != brace.axis:
-        return brace.against
-    return "bottom" if brace.axis == "z" else "back"
 
 
 def dividers_of(case: Case, chambers: Sequence[Chamber]) -> list[Brace]:
@@ -132,24 +92,49 @@ def open_chambers(case: Case, chambers: Sequence[Chamber]) -> list[Chamber]:
 
 
 def _gross(
-    case: Case,
-    chambers: Sequence[Chamber],
-    shape: CoreShape,
-    inside: Number,
-    parts: Sequence[core.Part],
+    case: Case, chambers: Sequence[Chamber], shape: CoreShape, inside: Number, owners: Sequence[str]
 ) -> dict[str, Number]:
     """Each chamber's part of the inside: between dividers, else by its share."""
     own = {id: room_inside(inner) for id, inner in enclosed_in(case, chambers).items()}
     rest = open_chambers(case, chambers)
-    dividers = dividers_of(case, chambers)
-    if not dividers:
+    if not owners:
         whole = sum(c.share for c in chambers) / sum(c.share for c in rest) if own else 1.0
         return {c.id: own[c.id] if c.id in own else c.share * whole * inside for c in chambers}
     low, high = inner_corners(shape)
-    found = slabs(low, high, inside, dividers)
-    around = [p for p in parts if p.mount.chamber not in own]
-    owners = slab_owners([c.id for c in rest], dividers, around, frames_of(shape))
+    found = slabs(low, high, inside, dividers_of(case, chambers))
     return own | dict(zip(owners, found, strict=True))
+
+
+def _owners(
+    case: Case, chambers: Sequence[Chamber], things: Sequence[Thing], frames: Mapping[str, Frame]
+) -> tuple[str, ...]:
+    """Chambers that slabs between dividers are; none where no dividers part them.
+
+    Boards and packs stand where they are drawn, and say nothing of it.
+    """
+    dividers = dividers_of(case, chambers)
+    ids = [c.id for c in open_chambers(case, chambers)]
+    if not dividers:
+        return ()
+    said = [p for thing in things if thing.kind not in SETTLING for p in thing.parts]
+    return tuple(slab_owners(ids, dividers, [p for p in said if p.mount.chamber in ids], frames))
+
+
+SETTLING = ("board", "pack")
+"""Kinds of things that belong to the chamber that they stand in."""
+
+
+def _settled(
+    thing: Thing, owners: Sequence[str], dividers: Sequence[Brace], frames: Mapping[str, Frame]
+) -> Thing:
+    """A board or pack in the chamber between dividers that it stands in."""
+    if not owners or thing.kind not in SETTLING or not thing.parts:
+        return thing
+    if thing.parts[0].mount.chamber not in owners:
+        return thing
+    room = owners[slab_of(thing.parts[0], frames, dividers)]
+    parts = tuple(replace(p, mount=replace(p.mount, chamber=room)) for p in thing.parts)
+    return replace(thing, chambers=(room,), parts=parts)
 
 
 def slab_owners(
@@ -203,20 +188,18 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     """Roll up a design's case; everything inside is subtracted from its chamber's share."""
     case, shape = box.case, shape_of(box.case)
     outside, inside = volumes(shape)
-    inner, panels = inner_size(shape), panel_names(case)
-    things = things_in(box, power, wiring, _depths(case, shape, inner, panels))
+    inner, frames = inner_size(shape), panels_of(case)
+    thickness = {name: _panel_thickness(case, name, frames[name]) for name in mountable(case)}
+    things = things_in(box, power, wiring, _depths(inner, thickness, frames))
+    braces, dividers = braces_of(case), dividers_of(case, box.chambers)
+    owners = _owners(case, box.chambers, things, frames)
+    things = tuple(_settled(thing, owners, dividers, frames) for thing in things)
     parts = [part for thing in things for part in thing.parts]
-    braces = braces_of(case)
-    dividers = dividers_of(case, box.chambers)
-    gross = _gross(case, box.chambers, shape, inside, parts)
-    owners = [c.id for c in open_chambers(case, box.chambers)]
-    if dividers:
-        around = [p for p in parts if p.mount.chamber in owners]
-        owners = slab_owners(owners, dividers, around, frames_of(shape))
+    gross = _gross(case, box.chambers, shape, inside, owners)
+    rest = [c.id for c in open_chambers(case, box.chambers)]
     standing = [
-        (_home(brace, dividers, owners), brace) for brace in braces if brace not in dividers
+        (_home(brace, dividers, owners or rest), brace) for brace in braces if brace not in dividers
     ]
-    thickness = {name: _panel_thickness(case, shape, name) for name in panels}
     ledger = rooms(gross, parts, _loose(things), thickness, standing, inner)
     air = tuple(
         ledger[c.id].net if c.stated_volume is None else c.stated_volume for c in box.chambers
@@ -234,6 +217,7 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
         air,
         taken,
         ledger,
+        owners,
         things,
         braces,
         items,
@@ -243,20 +227,21 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
 
 
 def _depths(
-    case: Case, shape: CoreShape, inner: Sequence[Number], panels: Sequence[str]
+    inner: Sequence[Number], thickness: Mapping[str, Number], frames: Mapping[str, Frame]
 ) -> dict[str, Number]:
     """How far the case goes behind the outer face of each panel, along the axis it most looks."""
     found = {}
-    for name, frame in frames_of(shape).items():
-        if name in panels:
-            steep = [abs(float(np.ravel(c)[0])) for c in frame.normal]
-            found[name] = inner[int(np.argmax(steep))] + _panel_thickness(case, shape, name)
+    for name, t in thickness.items():
+        steep = [abs(float(np.ravel(c)[0])) for c in frames[name].normal]
+        found[name] = inner[int(np.argmax(steep))] + t
     return found
 
 
-def _panel_thickness(case: Case, shape: CoreShape, name: str) -> Number:
+def _panel_thickness(case: Case, name: str, frame: Frame) -> Number:
     """How thick what a part is mounted on is: all solid layers of a stack."""
     layered = case.shape
+    if is_divider(name):
+        return frame.t
     if layered.kind == "stack":
         return case.wall * (layered.solid_front if name == "front" else layered.solid_back)
     return thickness_of(case, name)
@@ -281,9 +266,13 @@ def _case_item(
 ) -> Item:
     """The bare case with its braces: walls less openings, recesses and holes; its price."""
     gone: Number = 0.0
-    for part in parts:
-        gone = gone + core.hole(part, thickness[part.mount.panel]) + core.recess(part)
     inside_plates: Number = 0.0
+    for part in parts:
+        cut = core.hole(part, thickness[part.mount.panel]) + core.recess(part)
+        if is_divider(part.mount.panel):
+            inside_plates = inside_plates - cut
+        else:
+            gone = gone + cut
     plate_area: Number = 0.0
     for brace in braces:
         inside_plates = inside_plates + air_taken(brace, inner)

@@ -8,10 +8,11 @@ from functools import lru_cache
 from itertools import combinations
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.divider_spots import ahead, beside, side_by_side, through
 from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
 from firecrest.assessment.cabinet.fitted_spots import around, grille, plugs, within
 from firecrest.assessment.cabinet.leads import short_leads
-from firecrest.assessment.cabinet.rollup import slab_of, slab_owners
+from firecrest.assessment.cabinet.rollup import slab_of
 from firecrest.assessment.cabinet.spot import KEPT_GAPS, SEEN, Spot, between, point, wanted
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.clearance import (
@@ -49,6 +50,7 @@ def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
         *plugs(drawing),
         *within(drawing),
         *grille(drawing),
+        *ahead(drawing),
     ]
     return _sorted(found)
 
@@ -120,7 +122,7 @@ def _pairs(drawing: Drawing) -> Iterator[Spot]:
 def _braces(drawing: Drawing) -> Iterator[Spot]:
     for s in drawing.sited:
         solid = s.solid()
-        for standing in drawing.standing if solid is not None else ():
+        for standing in beside(drawing, s) if solid is not None else ():
             assert solid is not None
             near = between(solid, standing.solid)
             if near is None or near.gap > SEEN:
@@ -158,9 +160,10 @@ def _frames_apart(one: tuple[core.Part, Frame], other: tuple[core.Part, Frame]) 
 def _frames(drawing: Drawing) -> Iterator[Spot]:
     """Frames side by side on one panel."""
     for one, other in combinations(drawing.sited, 2):
-        if one.part.mount.panel != other.part.mount.panel or _on_plate(drawing, one, other):
+        if not side_by_side(one, other) or _on_plate(drawing, one, other):
             continue
-        gap = _frames_apart((one.part, one.at), (other.part, other.at))
+        behind = one.part.mount.panel != other.part.mount.panel
+        gap = _frames_apart((one.part, one.at), (other.part, through(other.at, behind)))
         if gap < SEEN:
             at = point([(a + b) / 2 for a, b in zip(one.at.o, other.at.o, strict=True)])
             names, paths = (one.part.name, other.part.name), (one.path, other.path)
@@ -219,18 +222,12 @@ def _singles(drawing: Drawing) -> Iterator[Spot]:
 
 def _chambers(drawing: Drawing) -> Iterator[Spot]:
     """Parts that stand in another chamber than they are said to."""
+    owners = drawing.rolled.slabs
     dividers = [b for b in drawing.rolled.braces if b.divider]
-    boxes = [box.holds for box in drawing.case.inner]
-    ids = [id for id in drawing.rolled.rooms if id not in boxes]
-    if len(dividers) != len(ids) - 1 or len({d.axis for d in dividers}) != 1:
-        return
-    around = [s for s in drawing.sited if s.part.mount.chamber in ids]
-    owners = slab_owners(ids, dividers, [s.part for s in around], drawing.frames)
-    for s in around:
-        if s.part.kind == "knob":
+    for s in drawing.sited:
+        if s.part.kind == "knob" or s.part.mount.chamber not in owners:
             continue
-        own = owners[slab_of(s.part, drawing.frames, dividers)]
-        if own != s.part.mount.chamber:
+        if owners[slab_of(s.part, drawing.frames, dividers)] != s.part.mount.chamber:
             yield Spot("chamber", (s.part.name,), 0.0, 0.0, point(s.at.o), (s.path,), True)
 
 

@@ -12,11 +12,13 @@ import numpy as np
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
+from firecrest.core.cabinet.braces import sides
 from firecrest.core.cabinet.cutouts import framed, grown
 from firecrest.core.cabinet.frames import added, dot
 from firecrest.core.cabinet.joints import piece_bounds
 from firecrest.core.cabinet.loops import Loop, circle, filleted, loop_of, moved, rectangle
 from firecrest.core.cabinet.shapes import box, cylinder, prism, stack
+from firecrest.design.standing import FAR, is_divider, plate_of
 
 LAYERS = ("OUTLINE", "THROUGH", "RECESS", "DRILL", "GRAIN", "CENTRE", "TEXT")
 FEW, MANY, LARGE = 4, 8, 0.18
@@ -52,19 +54,20 @@ class Template:
 def template_of(drawing: Drawing, panel: str, bush: float = 0.0) -> Template:
     """The template of a panel; ``bush``: half of router bush less cutter, m, moves the holes' rims.
 
-    KeyError when the shape has no such flat panel.
+    A divider's has what is mounted on either face. KeyError when the case has no such panel.
     """
     outer = _outline(drawing, panel)
     loops: list[tuple[str, Loop]] = [("OUTLINE", outer)]
     circles: list[tuple[str, float, float, float]] = []
     lines, words = list(_grain(outer, drawing)), []
     for s in drawing.sited:
-        if s.part.mount.panel != panel:
+        if s.part.mount.panel not in (panel, panel + FAR):
             continue
-        for layer, loop in _holes(s, bush):
+        place = _place(drawing, panel, s)
+        for layer, loop in _holes(s, place, bush):
             loops.append((layer, loop))
-        circles += _screws(s)
-        u, v = float(s.part.mount.u), float(s.part.mount.v)
+        circles += _screws(s, place)
+        u, v, _ = place
         lines += [
             ("CENTRE", (u - CROSS, v), (u + CROSS, v)),
             ("CENTRE", (u, v - CROSS), (u, v + CROSS)),
@@ -72,7 +75,8 @@ def template_of(drawing: Drawing, panel: str, bush: float = 0.0) -> Template:
         words.append(Words((u, v), s.part.name))
         deep = float(getattr(s.part, "recess", 0.0))
         if deep > 0:
-            said = f"recess {1e3 * deep:.1f} mm"
+            behind = "" if s.part.mount.panel == panel else " from behind"
+            said = f"recess {1e3 * deep:.1f} mm{behind}"
             words.append(Words((u, v - 2 * CROSS), said))
     points = _sampled(outer)
     low, high = points.min(axis=0), points.max(axis=0)
@@ -87,10 +91,26 @@ def template_of(drawing: Drawing, panel: str, bush: float = 0.0) -> Template:
     )
 
 
+def _place(drawing: Drawing, panel: str, s: Sited) -> tuple[float, float, float]:
+    """(u, v, rot) of a part as its panel is looked at, whichever face it is mounted on."""
+    mount = s.part.mount
+    if mount.panel == panel:
+        return float(mount.u), float(mount.v), float(mount.rot)
+    frame = drawing.frames[panel]
+    away = added(s.at.o, frame.o, -1.0)
+    return float(dot(away, frame.u)), float(dot(away, frame.v)), -float(mount.rot)
+
+
 def _outline(drawing: Drawing, panel: str) -> Loop:
     """The piece as it is cut."""
     shape, shell = drawing.rolled.shape, drawing.shell
     frame = drawing.frames[panel]
+    if is_divider(panel):
+        dividers = [b for b in drawing.rolled.braces if b.divider]
+        brace = dividers[plate_of(panel)]
+        inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
+        a, b = (float(side) + 2 * float(brace.groove) for side in sides(brace, inner))
+        return rectangle(a, b)
     if isinstance(shape, box.Box):
         (u0, v0), (u1, v1) = ((float(u), float(v)) for u, v in piece_bounds(shape, panel))
         return moved(rectangle(u1 - u0, v1 - v0), (u0 + u1) / 2, (v0 + v1) / 2)
@@ -151,10 +171,8 @@ def _by_face(panel: str, drawing: Drawing) -> Loop:
     return [(u, v, 0.0) for u, v in order]
 
 
-def _holes(s: Sited, bush: float) -> Iterator[tuple[str, Loop]]:
+def _holes(s: Sited, place: tuple[float, float, float], bush: float) -> Iterator[tuple[str, Loop]]:
     """Cut-out and recess of a part, where it sits."""
-    m = s.part.mount
-    place = float(m.u), float(m.v), float(m.rot)
     cut = core.cut_of(s.part)
     if cut is None:
         return
@@ -164,7 +182,7 @@ def _holes(s: Sited, bush: float) -> Iterator[tuple[str, Loop]]:
         yield "RECESS", moved(loop_of(rim), *place)
 
 
-def _screws(s: Sited) -> list[tuple[str, float, float, float]]:
+def _screws(s: Sited, place: tuple[float, float, float]) -> list[tuple[str, float, float, float]]:
     """Pilot holes on a circle between cut-out and frame; none where there is no room."""
     part = s.part
     if not isinstance(part, core.Driver | core.Radiator):
@@ -176,9 +194,9 @@ def _screws(s: Sited) -> list[tuple[str, float, float, float]]:
     count = MANY if frame > LARGE else FEW
     found = []
     for k in range(count):
-        turn = float(part.mount.rot) + pi / count + 2 * pi * k / count
+        turn = place[2] + pi / count + 2 * pi * k / count
         r = (frame + d) / 4
-        u, v = float(part.mount.u) + r * cos(turn), float(part.mount.v) + r * sin(turn)
+        u, v = place[0] + r * cos(turn), place[1] + r * sin(turn)
         found.append(("DRILL", u, v, PILOT))
     return found
 
@@ -223,5 +241,5 @@ def _sampled(loop: Loop) -> Real:
 
 
 def templates_of(drawing: Drawing, bush: float = 0.0) -> Sequence[Template]:
-    """Those of all flat panels."""
-    return [template_of(drawing, name, bush) for name in drawing.frames]
+    """Those of all flat panels and dividers."""
+    return [template_of(drawing, name, bush) for name in drawing.plates]

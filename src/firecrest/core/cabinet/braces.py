@@ -10,7 +10,7 @@ import numpy as np
 
 from firecrest.core.arrays import Number
 from firecrest.core.cabinet.cutouts import Rectangle, Round, area, circle_area, half_size
-from firecrest.core.cabinet.frames import Vector
+from firecrest.core.cabinet.frames import Frame, Vector, frame
 from firecrest.core.cabinet.shapes.shell import Field
 from firecrest.core.cabinet.solids import Solid, brick, disc, solid
 
@@ -95,6 +95,21 @@ def grooves(brace: Brace, inner: Sequence[Number]) -> dict[str, Number]:
         for panel in ends[axis]:
             gone[panel] = brace.groove * brace.t * long
     return gone
+
+
+FACES = {"x": ("right", "left"), "y": ("top", "bottom"), "z": ("front", "back")}
+"""Panels that look as the faces of a plate do: its higher one, then its lower one."""
+
+
+def face_frames(brace: Brace, low: Sequence[Number], high: Sequence[Number]) -> tuple[Frame, Frame]:
+    """Its higher and its lower face as panels, from their middles; the plate is behind each."""
+    k, middles = ORDER.index(brace.axis), []
+    for face in reversed(brace.faces):
+        at = [(h + lo) / 2 for lo, h in zip(low, high, strict=True)]
+        at[k] = face
+        middles.append((at[0], at[1], at[2]))
+    near, far = FACES[brace.axis]
+    return frame(near, middles[0], brace.t), frame(far, middles[1], brace.t)
 
 
 def split(

@@ -117,7 +117,8 @@ def margins(part: Part, at: Frame, shell: Shell, rounding: float = 0.0) -> tuple
     """(cut-out, frame): how far each is within the flat of its panel, inside and outside, m.
 
     The cut-out counts at the inner face, against the other inner faces; the frame at the outer
-    face, against the outer ones, less the ``rounding`` of the edges.
+    face, against the outer ones, less the ``rounding`` of the edges. A frame on a divider has
+    inner faces around it, too.
     """
     cut = cut_of(part)
     if cut is None:
@@ -132,9 +133,11 @@ def margins(part: Part, at: Frame, shell: Shell, rounding: float = 0.0) -> tuple
             continue
         inner.append(float(np.min(wall.gap(rim))))
         thick = shell.frames[wall.name].t if wall.name in shell.frames else shell.printed_wall
-        if wall.name != "rounded edge":
+        if own not in shell.frames:
+            outer.append(float(np.min(wall.gap(edge))))
+        elif wall.name != "rounded edge":
             outer.append(float(np.min(wall.gap(edge))) + float(thick))
-    return min(inner), min(outer) - rounding
+    return min(inner), min(outer) - (rounding if own in shell.frames else 0.0)
 
 
 def frames_apart(one: tuple[Part, Frame], other: tuple[Part, Frame]) -> float:

@@ -14,16 +14,23 @@ def shell_body(shell: Shell, parts: Iterable[Part]) -> Body:
     """Walls less openings, recesses and knobs' holes, with their middle."""
     gone = [shell.inside]
     for part in parts:
-        at = placed(part, dict(shell.frames))
-        sunk = float(recess(part))
-        deep = float(getattr(part, "recess", 0.0))
-        if sunk > 0:
-            gone.append(Body(sunk, at.at(0.0, 0.0, deep / 2)))
-        through = float(hole(part, at.t))
-        if through > 0:
-            start = deep if sunk > 0 else 0.0
-            gone.append(Body(through, at.at(0.0, 0.0, (start + at.t) / 2)))
+        if part.mount.panel in shell.frames:
+            gone += cut_away(part, placed(part, dict(shell.frames)))
     return difference(shell.outside, *gone)
+
+
+def cut_away(part: Part, at: Frame) -> list[Body]:
+    """What a part's recess and hole take of the panel that it is mounted on."""
+    found = []
+    sunk = float(recess(part))
+    deep = float(getattr(part, "recess", 0.0))
+    if sunk > 0:
+        found.append(Body(sunk, at.at(0.0, 0.0, deep / 2)))
+    through = float(hole(part, at.t))
+    if through > 0:
+        start = deep if sunk > 0 else 0.0
+        found.append(Body(through, at.at(0.0, 0.0, (start + at.t) / 2)))
+    return found
 
 
 def case_mass(body: Body, material: Material, infill: Infill | None, wall: float) -> Weighed:
@@ -32,14 +39,23 @@ def case_mass(body: Body, material: Material, infill: Infill | None, wall: float
     return Weighed("case", float(body.volume) * float(material.density) * share, body.centre)
 
 
-def brace_masses(braces: Iterable[Brace], shell: Shell, density: float) -> list[Weighed]:
-    """Braces and dividers by the air they take: what sits in grooves replaces wall."""
+def brace_masses(
+    braces: Iterable[Brace],
+    shell: Shell,
+    density: float,
+    gone: Mapping[int, Sequence[Body]] | None = None,
+) -> list[Weighed]:
+    """Braces and dividers by the air they take: what sits in grooves replaces wall.
+
+    ``gone``: what openings take of them, by their number.
+    """
     inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
     made = []
-    for brace in braces:
-        x, y, z = (float(c) for c in middle(brace, shell.low, shell.high))
-        mass = density * float(air_taken(brace, inner))
-        made.append(Weighed(brace.name, mass, (x, y, z)))
+    for k, brace in enumerate(braces):
+        whole = Body(float(air_taken(brace, inner)), middle(brace, shell.low, shell.high))
+        body = difference(whole, *(gone or {}).get(k, ()))
+        x, y, z = (float(c) for c in body.centre)
+        made.append(Weighed(brace.name, density * float(body.volume), (x, y, z)))
     return made
 
 

@@ -2,11 +2,9 @@
 
 from collections.abc import Sequence
 
-from firecrest.core.cabinet.braces import WAYS
 from firecrest.core.cabinet.materials import FILAMENTS, MATERIALS
 from firecrest.core.errors import DesignError
-from firecrest.design.case import Brace, Feet, Fitting, Printing
-from firecrest.design.case_shape import Axis
+from firecrest.design.case import Feet, Fitting, Printing
 from firecrest.design.design import Design
 from firecrest.design.edits.case import material_in_force, with_material
 from firecrest.design.edits.outline import SHAPE, outline_point, with_outline_point
@@ -89,65 +87,6 @@ WORDS = {
     "vase": "turned profile",
     "stack": "stacked layers",
 }
-
-
-def add_shelf(design: Design) -> tuple[str, Design]:
-    """(label, design) with one more shelf on the back, at two fifths of the height."""
-    case = design.box.case
-    made = Brace(
-        name="Shelf", form="shelf", axis="y", at=round(-case.height / 10, 3), against="back",
-        reach=round(0.4 * case.depth, 3),
-    )  # fmt: skip
-    return "Add shelf", replace_at(design, (*CASE, "braces"), (*case.braces, made))
-
-
-def add_dowel(design: Design) -> tuple[str, Design]:
-    """(label, design) with one more rod, from front to back, off the middle."""
-    case = design.box.case
-    made = Brace(
-        name="Dowel", form="dowel", axis="z", thickness=0.016, spot_a=round(-case.length / 10, 3),
-        spot_b=0.0,
-    )  # fmt: skip
-    return "Add dowel", replace_at(design, (*CASE, "braces"), (*case.braces, made))
-
-
-def turned_brace(design: Design, place: int, axis: Axis) -> tuple[str, Design]:
-    """(label, design) with a brace square to another axis; a shelf stays on a wall beside it."""
-    path: Path = (*CASE, "braces", place)
-    brace: Brace = value_at(design, path)
-    made = rebuilt(brace, axis=axis)
-    if WAYS[brace.against] == axis:
-        made = rebuilt(made, against="bottom" if axis == "z" else "back")
-    return f"Turn {brace.name.lower()}", replace_at(design, path, made)
-
-
-def add_brace(design: Design, *, divider: bool = False) -> tuple[str, Design]:
-    """(label, design) with one more brace across the longest way, away from the middle."""
-    case = design.box.case
-    axis: Axis = "x" if case.length >= max(case.height, case.depth) else "y"
-    half = (case.length if axis == "x" else case.height) / 2
-    inner_a = case.depth - 2 * case.wall
-    inner_b = case.height - 2 * case.wall if axis == "x" else case.length - 2 * case.wall
-    window = (0.55 * inner_a, 0.55 * inner_b)
-    if axis == "y":
-        window = window[1], window[0]
-    name = "Divider" if divider else "Brace"
-    made = Brace(
-        name=name,
-        axis=axis,
-        at=round(-half / 5, 3),
-        divider=divider,
-        window_a=round(window[0], 3),
-        window_b=round(window[1], 3),
-    )
-    return f"Add {name.lower()}", replace_at(design, (*CASE, "braces"), (*case.braces, made))
-
-
-def remove_brace(design: Design, place: int) -> tuple[str, Design]:
-    """(label, design) without one of the braces."""
-    braces = design.box.case.braces
-    kept = (*braces[:place], *braces[place + 1 :])
-    return f"Remove {braces[place].name}", replace_at(design, (*CASE, "braces"), kept)
 
 
 def with_feet(design: Design, *, on: bool) -> tuple[str, Design]:

@@ -10,7 +10,7 @@ from firecrest.design.edits.paths import Path
 
 Style = Literal[
     "panel", "wall", "air", "frame", "basket", "cone", "dust", "board", "pack", "cell",
-    "port", "hole", "cup", "brace", "foot", "travel",
+    "port", "hole", "cup", "brace", "foot", "travel", "hidden",
 ]  # fmt: skip
 
 

@@ -1,7 +1,7 @@
 """The drawing of a case on paper: front, end and a plan cut through, in metres of the case."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -16,9 +16,11 @@ from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
 from firecrest.core.cabinet.solids import prism, slice_at, solid
 from firecrest.design.case import Case
+from firecrest.design.standing import is_divider
 from firecrest.present.cabinet.cells import cells
 from firecrest.present.cabinet.handles import handles
 from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle
+from firecrest.present.cabinet.words import panel_word
 from firecrest.present.text.units import told
 
 
@@ -95,12 +97,18 @@ def _face(assessment: Assessment, drawing: Drawing, key: str, title: str) -> She
     """A side of the case with what is mounted on it."""
     view = VIEWS[key]
     inks = [_outer(drawing.case, view, "panel")]
-    on = [s for s in drawing.sited if float(dot(s.at.normal, _towards(key))) > 0.3]
-    for s in on:
-        inks += _mounted(s, view)
+    on, within = [], []
+    for s in drawing.sited:
+        facing = float(dot(s.at.normal, _towards(key)))
+        if is_divider(s.part.mount.panel):
+            within += [s] if abs(facing) > 0.7 else []
+        elif facing > 0.3:
+            on.append(s)
+            inks += _mounted(s, view)
+    inks += [ink for s in within for ink in _hidden(s, view)]
     if key != "top":
         inks += _feet(drawing.case, view)
-    movables = tuple(m for s in on if (m := _movable(s, view)) is not None)
+    movables = tuple(m for s in (*on, *within) if (m := _movable(s, view)) is not None)
     movables += tuple(handles(drawing, view))
     return _view(assessment, drawing, key, title, view, inks, movables)
 
@@ -119,6 +127,12 @@ def _towards(key: str) -> tuple[float, float, float]:
 
 def _ring(cut: CutOut, at: Frame, view: View, depth: float = 0.0) -> Real:
     return projected(slice_at(at, outline(cut, DRAWN), depth), view)
+
+
+@lru_cache(KEPT)
+def _hidden(s: Sited, view: View) -> tuple[Ink, ...]:
+    """A part on a divider behind the panel that is looked at."""
+    return tuple(replace(ink, style="hidden") for ink in _from_outside(s, view))[:2]
 
 
 @lru_cache(KEPT)
@@ -230,7 +244,8 @@ def spoken(s: Sited) -> str:
     """A part's place in words."""
     mount = s.part.mount
     across, high = (told(float(x), "length", "mm", 0) for x in (mount.u, mount.v))
-    return f"{s.part.name}, on the {mount.panel}: {across} right, {high} up of its middle"
+    panel = panel_word(mount.panel, s.at)
+    return f"{s.part.name}, on the {panel}: {across} right, {high} up of its middle"
 
 
 def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> SheetView:

@@ -18,6 +18,7 @@ from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.outlines import outline
 from firecrest.core.cabinet.solids import Solid
 from firecrest.design.shapes import CoreShape
+from firecrest.design.standing import is_divider
 from firecrest.present.cabinet.inks import Style
 
 RINGS, SPREAD = 24, 0.45
@@ -80,7 +81,10 @@ def faces_of(drawing: Drawing, shown: str, yaw: float, pitch: float) -> list[Fac
         normal = np.asarray(panel.normal, dtype=float)
         shift = SPREAD * size * normal if shown == "apart" else np.zeros(3)
         hollow = shown == "open" and float(normal @ eye) > 0.05
-        found += _panel(drawing, name, panel, shift, hollow=hollow)
+        if is_divider(name):
+            shift = np.zeros(3)
+        else:
+            found += _panel(drawing, name, panel, shift, hollow=hollow)
         for s in drawing.sited:
             if s.part.mount.panel == name:
                 found += [Face(f.style, f.points + shift) for f in _part(s)]

@@ -1,5 +1,8 @@
 """Words of the choices of the Cabinet stage."""
 
+from firecrest.core.cabinet.frames import Frame
+from firecrest.design.standing import is_divider, plate_of
+
 EDGES = (
     ("square", "square"),
     ("vertical", "upright ones round"),
@@ -25,3 +28,13 @@ GROUNDS = tuple(
 LIE = (("u", "across"), ("v", "upwards"), ("w", "inwards"))
 GRAINS = (("free", "does not matter"), ("longer", "along the longer side"), ("upright", "upright"))
 FORMS = (("plate", "plate with a window"), ("shelf", "shelf"), ("dowel", "dowel"))
+
+
+def panel_word(panel: str, frame: Frame) -> str:
+    """A panel by its name; a face of a divider, framed so, by where it looks."""
+    if not is_divider(panel):
+        return panel
+    ways = (("left", "right"), ("bottom", "top"), ("back", "front"))
+    looks = [float(c) for c in frame.normal]
+    k = max(range(3), key=lambda axis: abs(looks[axis]))
+    return f"{ways[k][looks[k] > 0]} of divider {plate_of(panel) + 1}"

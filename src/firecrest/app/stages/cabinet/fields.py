@@ -9,14 +9,17 @@ from firecrest.app.session import Session
 from firecrest.app.stages.base import buttons, numbers
 from firecrest.app.stages.size.case_fields import material_combo
 from firecrest.app.stages.size.rows import Rows, do
-from firecrest.app.widgets.choices import CalmCombo, bound_check, bound_combo, labelled
+from firecrest.app.widgets.choices import CalmCombo, Options, bound_check, bound_combo, labelled
 from firecrest.app.widgets.plain import label, paragraph
+from firecrest.design.box import OUTSIDE
 from firecrest.design.design import Design
 from firecrest.design.edits import cabinet as edits
 from firecrest.design.edits import outline
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.shapes import panel_names, sides_of
+from firecrest.design.standing import is_divider, mountable, panels_of
 from firecrest.present.cabinet import words
+from firecrest.present.cabinet.words import panel_word
 from firecrest.proposals.shaping import SHAPES, with_shape
 
 CASE: Path = ("box", "case")
@@ -155,12 +158,28 @@ def _named(text: str, combo: QComboBox) -> QWidget:
     return labelled(text, combo)
 
 
+def _panels(session: Session, path: Path) -> Options:
+    """Panels that a part can be mounted on, in words.
+
+    Dividers hold what sounds into another chamber, and boards and packs; fittings are outside.
+    """
+    case = session.design.box.case
+    if path[:2] == ("box", "case"):
+        return [(name, name) for name in panel_names(case)]
+    owner = value_at(session.design, path[:3])
+    ahead = getattr(owner, "front", getattr(owner, "opens_to", None))
+    frames, inner = panels_of(case), None if ahead is None else ahead != OUTSIDE
+    fitting = [n for n in mountable(case) if inner is None or is_divider(n) == inner]
+    return [(name, panel_word(name, frames[name])) for name in fitting]
+
+
 def place_rows(session: Session, path: Path | None) -> Rows:
     """The place of the chosen part: panel, coordinates, what its mounting adds."""
     if path is None or not session.has(path) or value_at(session.design, path) is None:
         return [paragraph("Choose a part on the drawing to type its place.")]
-    panels = [(n, n) for n in panel_names(session.design.box.case)]
-    rows: Rows = [labelled("On the", bound_combo(session, (*path, "panel"), panels))]
+    rows: Rows = [
+        labelled("On the", bound_combo(session, (*path, "panel"), _panels(session, path)))
+    ]
     rows += numbers(session, (*path, "u"), (*path, "v"), (*path, "rot"))
     if path[:2] in (("box", "groups"), ("box", "openings")):
         rows += numbers(session, (*path, "recess"))

@@ -11,15 +11,15 @@ from firecrest.app.stages.cabinet.fields import CASE, SIX, Edit, doing
 from firecrest.app.stages.size.rows import Rows
 from firecrest.app.widgets.choices import bound_check, bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import caution, label
-from firecrest.assessment.cabinet.rollup import against
 from firecrest.core.cabinet.braces import WAYS
 from firecrest.design.case import Brace
+from firecrest.design.edits import braces, within
 from firecrest.design.edits import cabinet as edits
-from firecrest.design.edits import within
 from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import panel_names
+from firecrest.design.standing import against
 from firecrest.present.cabinet import words
-from firecrest.proposals.adding import with_fitting
+from firecrest.proposals.adding import with_divider, with_fitting
 
 WARM = (
     "A board runs hotter in a chamber of its own: check it at the loudest for an hour. A pack "
@@ -58,7 +58,7 @@ def _brace_rows(session: Session, k: int, brace: Brace) -> Rows:
     if not brace.divider:
         rows.append(labelled("Form", bound_combo(session, (*here, "form"), words.FORMS)))
     dowel = brace.form == "dowel" and not brace.divider
-    turn = partial(edits.turned_brace, place=k)
+    turn = partial(braces.turned_brace, place=k)
     axis = bound_combo(session, (*here, "axis"), words.AXES, lambda d, value: turn(d, axis=value))
     rows.append(labelled("Runs" if dowel else "Square to", axis))
     if dowel:
@@ -72,13 +72,15 @@ def _brace_rows(session: Session, k: int, brace: Brace) -> Rows:
         rows.append(labelled("Stands against", combo))
         rows += numbers(session, (*here, "reach"))
     if brace.form == "plate":
-        rows.append(bound_check(session, (*here, "divider"), "Parts two chambers"))
+        part = partial(braces.as_divider, place=k)
+        check = bound_check(session, (*here, "divider"), "Parts two chambers", part)
+        rows.append(check)
     if brace.form == "plate" and not brace.divider:
         names = ("window_a", "window_b", "window_radius")
         rows += numbers(session, *((*here, n) for n in names))
     if not dowel:
         rows += numbers(session, (*here, "groove"))
-    remove = partial(edits.remove_brace, place=k)
+    remove = partial(braces.remove_brace, place=k)
     rows.append(buttons((f"Remove {brace.name.lower()}", doing(session, remove))))
     return rows
 
@@ -125,10 +127,10 @@ def adding_buttons(session: Session) -> QWidget:
     bare, standing = case.grille is None, case.feet is None
     rows: list[list[tuple[str, Edit]]] = [
         [
-            ("Brace", edits.add_brace),
-            ("Shelf", edits.add_shelf),
-            ("Dowel", edits.add_dowel),
-            ("Divider", partial(edits.add_brace, divider=True)),
+            ("Brace", braces.add_brace),
+            ("Shelf", braces.add_shelf),
+            ("Dowel", braces.add_dowel),
+            ("Divider", with_divider),
         ],
         [
             ("Terminal", partial(with_fitting, kind="terminal")),

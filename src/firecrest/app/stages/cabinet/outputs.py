@@ -62,11 +62,12 @@ class Outputs(QWidget):
 
     def refresh(self) -> None:
         """The panels there are; the one chosen stays where it still is."""
-        names = [ALL, *self._drawing().frames]
-        if [self.panel.itemText(k) for k in range(self.panel.count())] != names:
-            chosen = self.panel.currentText()
+        names = [ALL, *self._drawing().plates]
+        if [self.panel.itemData(k) for k in range(self.panel.count())] != names:
+            chosen = self.panel.currentData()
             self.panel.clear()
-            self.panel.addItems(names)
+            for name in names:
+                self.panel.addItem(name.replace("-", " "), name)
             self.panel.setCurrentIndex(max(names.index(chosen) if chosen in names else 0, 0))
 
     def _drawing(self) -> Drawing:
@@ -77,8 +78,8 @@ class Outputs(QWidget):
         drawing = self._drawing()
         sheet = drawing.case.sheet
         bush = (sheet.bush - sheet.cutter) / 2 if sheet.bush > 0 else 0.0
-        name = self.panel.currentText()
-        if name in drawing.frames:
+        name = self.panel.currentData()
+        if name in drawing.plates:
             return [template_of(drawing, name, bush)]
         return list(templates_of(drawing, bush))
 

@@ -79,6 +79,7 @@ FILLS = {
     "brace": "wood",
     "foot": "ink2",
 }
+DASHED = {"travel": "flame", "hidden": "ink2"}
 TINTED = {"board": "upright", "pack": "level"}
 
 
@@ -90,9 +91,9 @@ def fill_of(style: str) -> QColor:
 def paint_ink(p: QPainter, ink: Ink, polygon: QPolygonF) -> None:
     """One outline in the paint of what it is."""
     line = QPen(colour("woodline") if ink.style in ("panel", "wall") else colour("ink"), 1.3)
-    if ink.style == "travel":
+    if ink.style in DASHED:
         p.setBrush(Qt.BrushStyle.NoBrush)
-        p.setPen(QPen(colour("flame"), 1.2, Qt.PenStyle.DashLine))
+        p.setPen(QPen(colour(DASHED[ink.style]), 1.2, Qt.PenStyle.DashLine))
         p.drawPolygon(polygon)
         return
     p.setPen(QPen(colour("ink"), 1.6) if ink.style in ("panel", "wall") else line)

@@ -20,7 +20,7 @@ from firecrest.app.theme.size import fix
 from firecrest.app.widgets.choices import Segments
 from firecrest.app.widgets.fact_rows import FactRows
 from firecrest.app.widgets.pages import Pages
-from firecrest.app.widgets.plain import label, tip
+from firecrest.app.widgets.plain import label, paragraph, tip
 from firecrest.assessment.cabinet.drawing import drawing_of, drawing_of_design
 from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.design.design import Design
@@ -37,6 +37,7 @@ from firecrest.present.cabinet.tight import (
 )
 from firecrest.present.frame.bindings import air_volume
 from firecrest.present.size.facts import Fact
+from firecrest.proposals.parting import unparted
 from firecrest.proposals.shaping import golden
 from firecrest.proposals.siting import faced, loose_paths, placed_all
 
@@ -127,7 +128,7 @@ class CabinetStage(Stage):
             tuple((b.id, b.name, b.holds, b.vent > 0) for b in case.inner),
             tuple((f.id, f.name, f.round) for f in case.fittings),
             (case.feet is None, case.printing is None, case.grille is None),
-            bool(loose_paths(design)),
+            (bool(loose_paths(design)), tuple(unparted(design))),
             bool(placed_paths(design)),
             tuple((c.name, c.stated_volume is None) for c in design.box.chambers),
         )
@@ -146,6 +147,7 @@ class CabinetStage(Stage):
             "Place",
             "",
             self._placing(),
+            *self._parting(),
             *fields.place_rows(session, self.selected),
             label("Add", "section"),
             fitted.adding_buttons(session),
@@ -174,6 +176,14 @@ class CabinetStage(Stage):
         if placed_paths(self.session.design):
             actions.append(("Take places back", partial(do, self.session, without_places)))
         return buttons(*actions)
+
+    def _parting(self) -> list[QWidget]:
+        """What waits for a divider to stand on."""
+        names = unparted(self.session.design)
+        if not names:
+            return []
+        said = f"{' and '.join(names)} sounds into another chamber: it has its place on a divider. "
+        return [paragraph(f"{said}Add one.")]
 
     @property
     def busy(self) -> bool:
