@@ -14,13 +14,15 @@ from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.spots import spots_of
 from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.outlines import cloud
+from firecrest.core.cabinet.sections import ACROSS
 from firecrest.core.cabinet.shapes.vase import Vase
 from firecrest.core.cabinet.solids import prism
 from firecrest.core.cabinet.weighing import shell_body
 from firecrest.core.errors import FirecrestError
+from firecrest.design.case import Brace
 from firecrest.design.edits.cabinet import placed_paths
 from firecrest.design.edits.paths import rebuilt, replace_at, value_at
-from firecrest.design.shapes import panel_names
+from firecrest.design.shapes import inside_of, panel_names, shape_of
 from firecrest.files.meshes import shell_meshes
 from firecrest.proposals.shaping import SHAPES, with_shape
 from firecrest.proposals.siting import placed_all
@@ -55,7 +57,7 @@ def random_case(dice):
     kind = dice.choice(KINDS)
     if kind != "box":
         design = with_shape(design, kind)[1]
-    design = placed_all(design)
+    design = placed_all(replace_at(design, ("box", "case", "braces"), tuple(_braces(dice, design))))
     names, far = panel_names(design.box.case), dice.choice((0.0, 0.003, 0.03))
     for path in placed_paths(design):
         mount = value_at(design, path)
@@ -64,6 +66,18 @@ def random_case(dice):
             changed["panel"] = dice.choice(names)
         design = replace_at(design, path, rebuilt(mount, **changed))
     return design
+
+
+def _braces(dice, design):
+    """None, or a plate across the case somewhere, with a window or without."""
+    axis = dice.choice("xyz")
+    inside = inside_of(shape_of(design.box.case))
+    k = "xyz".index(axis)
+    at = float(inside.low[k]) + dice.uniform(0.1, 0.9) * float(inside.size[k])
+    wide = [float(inside.size["xyz".index(a)]) * dice.uniform(0.2, 0.5) for a in ACROSS[axis]]
+    if dice.random() < 0.7:
+        whole = dice.random() < 0.3
+        yield Brace(axis=axis, at=at, divider=whole, window_a=wide[0], window_b=wide[1])
 
 
 def _one(dice, result, number):

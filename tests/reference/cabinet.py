@@ -10,6 +10,7 @@ from firecrest.core.cabinet import parts
 from firecrest.core.cabinet.braces import Brace
 from firecrest.core.cabinet.cutouts import CutOut, Rectangle, Round, Truncated
 from firecrest.core.cabinet.materials import MATERIALS, Infill
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes import ball, box, cylinder, prism, stack, taper, vase
 from firecrest.core.cabinet.shapes.shell import Shell
 
@@ -53,6 +54,10 @@ class Case:
     @property
     def frames(self):
         return self.shell.frames
+
+    @property
+    def inside(self):
+        return Inside(self.shape, self.shell.inside.volume, self.shell.low, self.shell.high)
 
 
 @cache

@@ -43,13 +43,13 @@ def near(value, within=2e-4):
 
 def chambers(one):
     dividers = [b for b in one.braces if b.divider]
-    low, high = one.shell.low, one.shell.high
-    inner = [h - lo for lo, h in zip(low, high, strict=True)]
-    gross = slabs(low, high, one.shell.inside.volume, dividers)
+    gross = slabs(one.inside, dividers)
     names = ["main"] if not dividers else ["amp", "main"]
     standing = [("main", brace) for brace in one.braces if not brace.divider]
     thickness = {name: frame.t for name, frame in one.frames.items()}
-    return rooms(dict(zip(names, gross, strict=True)), one.parts, (), thickness, standing, inner)
+    return rooms(
+        dict(zip(names, gross, strict=True)), one.parts, (), thickness, standing, one.inside
+    )
 
 
 @pytest.mark.parametrize("name", ALL)
@@ -140,9 +140,8 @@ def test_distances_to_walls(name):
 def test_distances_between_parts(name):
     one = case(name)
     made = {n: (p.mount.chamber, s) for n, (p, _, s) in solids(one).items()}
-    low, high = one.shell.low, one.shell.high
     for brace in one.braces:
-        made[brace.name] = (None, solid_of(brace, low, high))
+        made[brace.name] = (None, solid_of(brace, one.inside))
     names = list(made)
     found = {}
     for k, a in enumerate(names):
@@ -175,7 +174,7 @@ def test_what_comes_out_ports_knobs_feet_and_vents(name):
             want = said["port_ends"][part.name]
             _, at, _ = made[part.name]
             others = [s for n, (_, _, s) in made.items() if n != part.name]
-            others += [solid_of(b, one.shell.low, one.shell.high) for b in one.braces]
+            others += [solid_of(b, one.inside) for b in one.braces]
             free, end = free_length(part, at, one.shell, others)
             assert free == pytest.approx(want["free_length"], abs=3e-4)
             assert end == pytest.approx(want["end"], abs=5e-5)
@@ -191,7 +190,7 @@ def test_what_comes_out_ports_knobs_feet_and_vents(name):
 def items_of(one):
     body = shell_body(one.shell, one.parts)
     items = [case_mass(body, one.material, one.infill, one.shell.printed_wall)]
-    items += brace_masses(one.braces, one.shell, one.material.density)
+    items += brace_masses(one.braces, one.inside, one.material.density)
     items += part_masses(one.parts, one.frames)
     feet = one.raw["feet"]
     if feet:

@@ -7,6 +7,7 @@ import numpy as np
 
 from firecrest.core.arrays import Number
 from firecrest.core.cabinet.frames import Vector
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes import ball, box, cylinder, prism, stack, taper, vase
 from firecrest.core.cabinet.shapes.polygon import is_convex
 from firecrest.core.cabinet.shapes.shell import Shell
@@ -182,6 +183,11 @@ def inner_corners(shape: CoreShape) -> tuple[Vector, Vector]:
     """Lowest and highest corner of what holds the inside."""
     made: tuple[Vector, Vector] = _MODULES[type(shape)].corners(shape)
     return made
+
+
+def inside_of(shape: CoreShape) -> Inside:
+    """The inside, which planes can be laid through."""
+    return Inside(shape, volumes(shape)[1], *inner_corners(shape))
 
 
 def inner_size(shape: CoreShape) -> Vector:

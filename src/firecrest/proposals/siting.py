@@ -14,7 +14,7 @@ from typing import Literal
 from firecrest.assessment.assess import cabinet_of
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.wiring import cone_count, wiring_of
-from firecrest.core.cabinet.braces import sides
+from firecrest.core.cabinet.sections import ACROSS
 from firecrest.core.cabinet.shapes.shell import Shell
 from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.case_within import InnerBox
@@ -22,7 +22,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.design.shapes import panel_names
-from firecrest.design.standing import braces_of, divider_faces, is_divider, plate_of
+from firecrest.design.standing import divider_faces, is_divider, plate_of
 from firecrest.proposals.parting import faces_between, other_rooms
 from firecrest.proposals.roominess import ENOUGH, UNSEEN, boxes_of, fronts_of, roomiest
 
@@ -93,12 +93,13 @@ def flats(design: Design) -> dict[str, tuple[float, float]]:
 
 
 def _faces(design: Design, shell: Shell) -> Iterator[tuple[str, tuple[float, float]]]:
-    """Half the size of each face of the dividers."""
+    """Half the size of each face of the dividers; of those of no box with a margin."""
     size = [float(h) - float(lo) for lo, h in zip(shell.low, shell.high, strict=True)]
-    dividers = [b for b in braces_of(design.box.case) if b.divider]
+    share = 1.0 if design.box.case.shape.kind == "box" else 0.7
+    dividers = [b for b in design.box.case.braces if b.divider]
     for name in divider_faces(design.box.case):
-        a, b = sides(dividers[plate_of(name)], size)
-        yield name, (float(a) / 2, float(b) / 2)
+        a, b = (size["xyz".index(axis)] for axis in ACROSS[dividers[plate_of(name)].axis])
+        yield name, (share * a / 2, share * b / 2)
 
 
 def _taper(design: Design) -> bool:

@@ -4,6 +4,7 @@ from firecrest.core.cabinet.braces import Brace
 from firecrest.core.cabinet.cutouts import Round
 from firecrest.core.cabinet.materials import MATERIALS, Infill
 from firecrest.core.cabinet.parts import Driver, Mount
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes import box
 from firecrest.core.cabinet.weighing import (
     brace_masses,
@@ -13,7 +14,8 @@ from firecrest.core.cabinet.weighing import (
     shell_body,
 )
 
-SHELL = box.shell(box.Box(0.3, 0.2, 0.2, dict.fromkeys(box.PANELS, 0.012)))
+CASE = box.Box(0.3, 0.2, 0.2, dict.fromkeys(box.PANELS, 0.012))
+SHELL = box.shell(CASE)
 ALDER = Driver("Alder", Mount("front"), Round(0.115), 0.128, 0.004, 0.062, 0.078, 0.026, 0.8)
 
 
@@ -35,7 +37,8 @@ def test_a_print_weighs_a_share_of_its_wall():
 def test_parts_braces_and_feet_sit_where_they_are():
     (mass,) = part_masses([ALDER], SHELL.frames)
     assert mass.at[2] == pytest.approx(-(0.004 + 0.8 * 0.049))
-    (brace,) = brace_masses([Brace("b", "x", 0.05, 0.01)], SHELL, 700.0)
+    inside = Inside(CASE, SHELL.inside.volume, SHELL.low, SHELL.high)
+    (brace,) = brace_masses([Brace("b", "x", 0.05, 0.01)], inside, 700.0)
     assert brace.at == pytest.approx((0.05, 0.0, -0.1))
     assert brace.mass == pytest.approx(700 * 0.176 * 0.176 * 0.01)
     feet = foot_masses([(0.1, -0.02)], 0.01, -0.1, 0.02)

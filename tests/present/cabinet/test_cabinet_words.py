@@ -56,7 +56,11 @@ def test_tight_spots_come_first_then_how_far_all_else_is():
     names = [f.name for f in facts]
     assert "Flint 21 stands 14\u202fmm into the right" in names
     assert "Rowan R16 2 and Flint 21 are in one place" in names
-    assert card_facts(crowded, spots_of(crowded))[-1].name == "Tips over at"
+    card = card_facts(crowded, spots_of(crowded))
+    assert card[-1].name == "Tips over at"
+    tight = [s for s in spots_of(crowded) if s.tight]
+    assert card[2].name == f"{len(tight) - 2} more", "nothing is called apart while more is told"
+    assert card[2].mark == "short"
 
 
 def test_balance_says_where_the_weight_is_and_whether_it_walks():

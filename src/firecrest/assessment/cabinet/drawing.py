@@ -21,6 +21,7 @@ from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Material
 from firecrest.core.cabinet.outlines import View, outline
 from firecrest.core.cabinet.plates import Resonance, resonance
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes.shell import Body, Field, Shell
 from firecrest.core.cabinet.solids import Solid
 from firecrest.core.cabinet.weighing import (
@@ -34,7 +35,7 @@ from firecrest.core.cabinet.weighing import (
 from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
-from firecrest.design.shapes import shape_of, shell_of
+from firecrest.design.shapes import inside_of, shape_of, shell_of
 from firecrest.design.standing import FAR, is_divider, panels_of, plate_of
 
 KEPT_SOLIDS, KEPT_SHELLS = 512, 32
@@ -131,8 +132,13 @@ class Drawing:
     @cached_property
     def standing(self) -> tuple[Standing, ...]:
         """Braces and dividers."""
-        low, high = self.shell.low, self.shell.high
-        return tuple(Standing(b, solid_of(b, low, high)) for b in self.rolled.braces)
+        made = ((b, solid_of(b, self.inside)) for b in self.rolled.braces)
+        return tuple(Standing(brace, solid) for brace, solid in made if solid is not None)
+
+    @cached_property
+    def inside(self) -> Inside:
+        """The air within the walls."""
+        return inside_of(self.rolled.shape)
 
     @property
     def material(self) -> Material:
@@ -167,7 +173,7 @@ class Drawing:
         body = shell_body(shell, parts)
         found = [
             case_mass(body, self.material, infill_of(self.case), float(shell.printed_wall)),
-            *brace_masses(self.rolled.braces, shell, self.case.density, self._holes),
+            *brace_masses(self.rolled.braces, self.inside, self.case.density, self._holes),
             *part_masses(parts, self.frames),
         ]
         for thing in self.rolled.things:

@@ -9,8 +9,7 @@ from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.cabinet.rollup import infill_of
 from firecrest.assessment.cabinet.within import pieces_of_inner
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.braces import sides
-from firecrest.core.cabinet.cutouts import area
+from firecrest.core.cabinet.braces import filled, sides
 from firecrest.core.cabinet.cutting import Piece, Settings, merged, saw_time, settings
 from firecrest.core.cabinet.joints import cut_panels
 from firecrest.core.cabinet.materials import material_share
@@ -107,15 +106,12 @@ def _pieces(drawing: Drawing) -> Iterator[Piece]:
         ring = (whole - hollow) / (a * b)
         yield Piece("ring layer", a, b, float(shape.layer), rings, filled=ring)
     yield from pieces_of_inner(drawing.case.inner)
-    inner = [
-        float(h) - float(lo) for lo, h in zip(drawing.shell.low, drawing.shell.high, strict=True)
-    ]
     for brace in drawing.rolled.braces:
         if brace.spot is not None:
             continue
-        a, b = (float(s) + 2 * float(brace.groove) for s in sides(brace, inner))
-        filled = 1 - (0.0 if brace.window is None else float(area(brace.window)) / (a * b))
-        yield Piece(brace.name, a, b, float(brace.t), filled=filled)
+        a, b = (side + 2 * float(brace.groove) for side in sides(brace, drawing.inside))
+        share = filled(brace, drawing.inside)
+        yield Piece(brace.name, a, b, float(brace.t), filled=share)
 
 
 def _tapered(shape: taper.Taper) -> Iterator[Piece]:

@@ -11,12 +11,14 @@ from firecrest.assessment.lower import inputs
 from firecrest.assessment.wiring import Wiring
 from firecrest.core.arrays import Number, largest
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.braces import Brace, air_taken, sides
+from firecrest.core.cabinet.braces import Brace, air_taken
+from firecrest.core.cabinet.cutouts import area
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.joints import panel_area
 from firecrest.core.cabinet.ledger import Room, rooms, slabs
 from firecrest.core.cabinet.materials import Infill, material_share
 from firecrest.core.cabinet.rollup import Item, total
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes.box import Box
 from firecrest.design.box import Chamber
 from firecrest.design.case import Case
@@ -24,7 +26,6 @@ from firecrest.design.case_within import InnerBox
 from firecrest.design.shapes import (
     CoreShape,
     inner_corners,
-    inner_size,
     shape_of,
     standing_size,
     thickness_of,
@@ -92,16 +93,17 @@ def open_chambers(case: Case, chambers: Sequence[Chamber]) -> list[Chamber]:
 
 
 def _gross(
-    case: Case, chambers: Sequence[Chamber], shape: CoreShape, inside: Number, owners: Sequence[str]
+    case: Case, chambers: Sequence[Chamber], inside: Inside, owners: Sequence[str]
 ) -> dict[str, Number]:
     """Each chamber's part of the inside: between dividers, else by its share."""
     own = {id: room_inside(inner) for id, inner in enclosed_in(case, chambers).items()}
     rest = open_chambers(case, chambers)
     if not owners:
         whole = sum(c.share for c in chambers) / sum(c.share for c in rest) if own else 1.0
-        return {c.id: own[c.id] if c.id in own else c.share * whole * inside for c in chambers}
-    low, high = inner_corners(shape)
-    found = slabs(low, high, inside, dividers_of(case, chambers))
+        return {
+            c.id: own[c.id] if c.id in own else c.share * whole * inside.volume for c in chambers
+        }
+    found = slabs(inside, dividers_of(case, chambers))
     return own | dict(zip(owners, found, strict=True))
 
 
@@ -188,30 +190,30 @@ def cabinet(box: inputs.Box, power: inputs.Power, wiring: Wiring) -> CabinetResu
     """Roll up a design's case; everything inside is subtracted from its chamber's share."""
     case, shape = box.case, shape_of(box.case)
     outside, inside = volumes(shape)
-    inner, frames = inner_size(shape), panels_of(case)
+    hollow, frames = Inside(shape, inside, *inner_corners(shape)), panels_of(case)
     thickness = {name: _panel_thickness(case, name, frames[name]) for name in mountable(case)}
-    things = things_in(box, power, wiring, _depths(inner, thickness, frames))
+    things = things_in(box, power, wiring, _depths(hollow.size, thickness, frames))
     braces, dividers = braces_of(case), dividers_of(case, box.chambers)
     owners = _owners(case, box.chambers, things, frames)
     things = tuple(_settled(thing, owners, dividers, frames) for thing in things)
     parts = [part for thing in things for part in thing.parts]
-    gross = _gross(case, box.chambers, shape, inside, owners)
+    gross = _gross(case, box.chambers, hollow, owners)
     rest = [c.id for c in open_chambers(case, box.chambers)]
     standing = [
         (_home(brace, dividers, owners or rest), brace) for brace in braces if brace not in dividers
     ]
-    ledger = rooms(gross, parts, _loose(things), thickness, standing, inner)
+    ledger = rooms(gross, parts, _loose(things), thickness, standing, hollow)
     air = tuple(
         ledger[c.id].net if c.stated_volume is None else c.stated_volume for c in box.chambers
     )
     taken = tuple(gross[c.id] - ledger[c.id].net for c in box.chambers)
-    shell = _case_item(case, shape, outside - inside, parts, thickness, braces, inner)
+    shell = _case_item(case, shape, outside - inside, parts, thickness, braces, hollow)
     items = (shell, *(thing.item for thing in things))
     everything = total(items)
     return CabinetResult(
         shape,
         standing_size(case),
-        inner,
+        hollow.size,
         outside,
         inside,
         air,
@@ -262,7 +264,7 @@ def _case_item(
     parts: Sequence[core.Part],
     thickness: Mapping[str, Number],
     braces: Sequence[Brace],
-    inner: Sequence[Number],
+    inside: Inside,
 ) -> Item:
     """The bare case with its braces: walls less openings, recesses and holes; its price."""
     gone: Number = 0.0
@@ -275,13 +277,14 @@ def _case_item(
             gone = gone + cut
     plate_area: Number = 0.0
     for brace in braces:
-        inside_plates = inside_plates + air_taken(brace, inner)
+        taken = air_taken(brace, inside)
+        inside_plates = inside_plates + taken
         if brace.spot is None:
-            a, b = sides(brace, inner)
-            plate_area = plate_area + a * b
+            window = 0.0 if brace.window is None else area(brace.window)
+            plate_area = plate_area + taken / brace.t + window
     share = material_share(infill_of(case), thickness.get("front", case.wall))
     mass = case.density * ((walls - gone) * share + inside_plates)
     if case.printing is not None:
         return Item("case", 1, 0.0, mass, mass * case.printing.price)
-    area = panel_area(shape) if isinstance(shape, Box) else walls / case.wall
-    return Item("case", 1, 0.0, mass, (area + plate_area) * case.price_per_area)
+    panels = panel_area(shape) if isinstance(shape, Box) else walls / case.wall
+    return Item("case", 1, 0.0, mass, (panels + plate_area) * case.price_per_area)

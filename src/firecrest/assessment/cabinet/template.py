@@ -12,12 +12,14 @@ import numpy as np
 from firecrest.assessment.cabinet.drawing import Drawing, Sited
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.braces import sides
+from firecrest.core.cabinet.braces import Brace, outlines, sides
 from firecrest.core.cabinet.cutouts import framed, grown
 from firecrest.core.cabinet.frames import added, dot
 from firecrest.core.cabinet.joints import piece_bounds
 from firecrest.core.cabinet.loops import Loop, circle, filleted, loop_of, moved, rectangle
+from firecrest.core.cabinet.sections import ACROSS
 from firecrest.core.cabinet.shapes import box, cylinder, prism, stack
+from firecrest.core.cabinet.shapes.polygon import hull, moved_in
 from firecrest.design.standing import FAR, is_divider, plate_of
 
 LAYERS = ("OUTLINE", "THROUGH", "RECESS", "DRILL", "GRAIN", "CENTRE", "TEXT")
@@ -108,9 +110,7 @@ def _outline(drawing: Drawing, panel: str) -> Loop:
     if is_divider(panel):
         dividers = [b for b in drawing.rolled.braces if b.divider]
         brace = dividers[plate_of(panel)]
-        inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
-        a, b = (float(side) + 2 * float(brace.groove) for side in sides(brace, inner))
-        return rectangle(a, b)
+        return _plate(brace, drawing, panel)
     if isinstance(shape, box.Box):
         (u0, v0), (u1, v1) = ((float(u), float(v)) for u, v in piece_bounds(shape, panel))
         return moved(rectangle(u1 - u0, v1 - v0), (u0 + u1) / 2, (v0 + v1) / 2)
@@ -129,6 +129,22 @@ def _outline(drawing: Drawing, panel: str) -> Loop:
             r = float(shape.radius)
         return circle(2 * r)
     return _by_face(panel, drawing)
+
+
+def _plate(brace: Brace, drawing: Drawing, panel: str) -> Loop:
+    """A divider as it is cut, its tongues in grooves included."""
+    frame, groove = drawing.frames[panel], float(brace.groove)
+    if isinstance(drawing.rolled.shape, box.Box):
+        a, b = (side + 2 * groove for side in sides(brace, drawing.inside))
+        return rectangle(a, b)
+    points = []
+    for first, second in hull(np.concatenate(outlines(brace, drawing.inside))):
+        at = [0.0, 0.0, 0.0]
+        for axis, value in zip(ACROSS[brace.axis], (first, second), strict=True):
+            at["xyz".index(axis)] = float(value) - float(frame.o["xyz".index(axis)])
+        points.append((dot((at[0], at[1], at[2]), frame.u), dot((at[0], at[1], at[2]), frame.v)))
+    moved_out = moved_in(points, [-groove] * len(points)) if groove > 0 else points
+    return [(float(u), float(v), 0.0) for u, v in moved_out]
 
 
 def _prism_outline(shape: prism.Prism, panel: str, drawing: Drawing) -> Loop:

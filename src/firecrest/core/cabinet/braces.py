@@ -1,22 +1,23 @@
 """Braces and dividers: plates square to an axis, over the inside cross-section or a part of it.
 
-A shelf stands against one wall and reaches so far from it; a dowel is a rod between two walls.
+A shelf stands against one wall and reaches so far from it; a dowel is a rod between two walls. Of
+a case that is no box a shelf takes its share of the whole section, and a dowel reaches from one end
+of the inside to the other.
 """
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from firecrest.core.arrays import Number
+from firecrest.core.arrays import Number, Real
 from firecrest.core.cabinet.cutouts import Rectangle, Round, area, circle_area, half_size
 from firecrest.core.cabinet.frames import Frame, Vector, frame
+from firecrest.core.cabinet.sections import ACROSS, ORDER, Inside
+from firecrest.core.cabinet.shapes.polygon import area_and_middle, clipped
 from firecrest.core.cabinet.shapes.shell import Field
-from firecrest.core.cabinet.solids import Solid, brick, disc, solid
+from firecrest.core.cabinet.solids import Solid, disc, solid
 
-ACROSS = {"x": ("z", "y"), "y": ("x", "z"), "z": ("x", "y")}
-"""The axes that a window's a and b lie along."""
-ORDER = "xyz"
 WAYS = {"left": "x", "right": "x", "top": "y", "bottom": "y", "front": "z", "back": "z"}
 """The axis that each panel of a box is square to."""
 FIRST = ("left", "bottom", "back")
@@ -49,24 +50,52 @@ class Brace:
         return self.at - self.t / 2, self.at + self.t / 2
 
 
-def sides(brace: Brace, inner: Sequence[Number]) -> tuple[Number, Number]:
-    """The inside cross-section that a plate spans, of a block of inner size (x, y, z)."""
-    a, b = (
-        np.minimum(brace.reach, inner[ORDER.index(axis)])
-        if WAYS.get(brace.against) == axis
-        else inner[ORDER.index(axis)]
-        for axis in ACROSS[brace.axis]
-    )
-    return a, b
-
-
-def air_taken(brace: Brace, inner: Sequence[Number]) -> Number:
-    """Air that it takes of a block of inner size (x, y, z)."""
+def air_taken(brace: Brace, inside: Inside) -> Number:
+    """Air that it takes of the inside."""
     if brace.spot is not None:
-        return circle_area(brace.t) * inner[ORDER.index(brace.axis)]
-    a, b = sides(brace, inner)
+        return circle_area(brace.t) * inside.size[ORDER.index(brace.axis)]
+    plate = inside.between(brace.axis, *brace.faces)
+    if brace.against:
+        k = ORDER.index(WAYS[brace.against])
+        plate = plate * np.minimum(brace.reach / inside.size[k], 1.0)
     window = 0.0 if brace.window is None else area(brace.window)
-    return (a * b - window) * brace.t
+    return plate - window * brace.t
+
+
+def outlines(brace: Brace, inside: Inside) -> list[Real]:
+    """Convex outlines (n, 2) whose union the whole plate is, along ``ACROSS``; of floats."""
+    if brace.spot is not None:
+        return []
+    found = inside.section(brace.axis, float(brace.at))
+    if brace.against:
+        way = WAYS[brace.against]
+        k, column = ORDER.index(way), ACROSS[brace.axis].index(way)
+        reach, normal = float(brace.reach), np.zeros(2)
+        normal[column] = 1.0 if brace.against in FIRST else -1.0
+        level = (
+            float(inside.low[k]) + reach if normal[column] > 0 else reach - float(inside.high[k])
+        )
+        found = [clipped(outline, normal, level) for outline in found]
+    return [outline for outline in found if len(outline) > 2]
+
+
+def sides(brace: Brace, inside: Inside) -> tuple[float, float]:
+    """Width and height of what a plate is cut from, without its tongues; 0 of one outside."""
+    points = [p for outline in outlines(brace, inside) for p in outline]
+    if not points:
+        return 0.0, 0.0
+    a, b = np.ptp(np.array(points), axis=0)
+    return float(a), float(b)
+
+
+def filled(brace: Brace, inside: Inside) -> float:
+    """Share of that rectangle that the plate is, less its window."""
+    a, b = sides(brace, inside)
+    if a * b <= 0:
+        return 0.0
+    whole = sum(abs(area_and_middle(outline)[0]) for outline in outlines(brace, inside))
+    window = 0.0 if brace.window is None else float(area(brace.window))
+    return (whole - window) / (a * b)
 
 
 def middle(brace: Brace, low: Sequence[Number], high: Sequence[Number]) -> Vector:
@@ -86,8 +115,8 @@ def middle(brace: Brace, low: Sequence[Number], high: Sequence[Number]) -> Vecto
 
 
 def grooves(brace: Brace, inner: Sequence[Number]) -> dict[str, Number]:
-    """Material that its grooves take of each panel."""
-    a, b = sides(brace, inner)
+    """Material that its grooves take of each panel of a box of inner size (x, y, z)."""
+    a, b = (inner[ORDER.index(axis)] for axis in ACROSS[brace.axis])
     ends = {"x": ("left", "right"), "y": ("bottom", "top"), "z": ("back", "front")}
     along_a, along_b = ACROSS[brace.axis]
     gone: dict[str, Number] = {}
@@ -151,49 +180,57 @@ def _least(size: Number, rest: float, whole: float) -> float:
     return float(size) if rest >= whole - 1e-12 else min(float(size), rest)
 
 
-def solid_of(brace: Brace, lowest: Vector, highest: Vector) -> Solid:
-    """A brace as bricks round its window, whose corners are taken sharp."""
-    k = ORDER.index(brace.axis)
-    start, end = (float(f) for f in brace.faces)
-    a, b = (ORDER.index(axis) for axis in ACROSS[brace.axis])
-
-    low, high = ([float(c) for c in corner] for corner in (lowest, highest))
+def solid_of(brace: Brace, inside: Inside) -> Solid | None:
+    """A brace as plates round its window, whose corners are taken sharp; None of one outside."""
     if brace.spot is not None:
-        return _rod(brace, low, high)
-    if brace.against:
-        wall = ORDER.index(WAYS[brace.against])
-        reach = min(float(brace.reach), high[wall] - low[wall])
-        if brace.against in FIRST:
-            high[wall] = low[wall] + reach
-        else:
-            low[wall] = high[wall] - reach
-
-    def _piece(a0: float, a1: float, b0: float, b1: float) -> tuple[Vector, Vector]:
-        first, last = [0.0] * 3, [0.0] * 3
-        first[k], last[k] = start, end
-        first[a], last[a], first[b], last[b] = a0, a1, b0, b1
-        return (first[0], first[1], first[2]), (last[0], last[1], last[2])
-
-    if brace.window is None:
-        return solid([brick(*_piece(low[a], high[a], low[b], high[b]))])
-    half_a, half_b = (float(h) for h in half_size(brace.window))
-    mid_a, mid_b = (low[a] + high[a]) / 2, (low[b] + high[b]) / 2
-    rims = [
-        _piece(low[a], mid_a - half_a, low[b], high[b]),
-        _piece(mid_a + half_a, high[a], low[b], high[b]),
-        _piece(mid_a - half_a, mid_a + half_a, low[b], mid_b - half_b),
-        _piece(mid_a - half_a, mid_a + half_a, mid_b + half_b, high[b]),
+        return _rod(brace, inside)
+    pieces = [
+        _plate(brace, rim)
+        for outline in outlines(brace, inside)
+        for rim in _round_window(brace, outline, inside)
     ]
-    return solid([brick(*rim) for rim in rims])
+    return solid(pieces) if pieces else None
 
 
-def _rod(brace: Brace, low: Sequence[float], high: Sequence[float]) -> Solid:
+def _round_window(brace: Brace, outline: Real, inside: Inside) -> Iterator[Real]:
+    """Convex parts of an outline left, right, below and above a window in the middle."""
+    if brace.window is None:
+        yield outline
+        return
+    half = [float(h) for h in half_size(brace.window)]
+    mid = [float(inside.low[k] + inside.high[k]) / 2
+           for k in (ORDER.index(a) for a in ACROSS[brace.axis])]  # fmt: skip
+    right, up = np.array([1.0, 0.0]), np.array([0.0, 1.0])
+    strip = clipped(clipped(outline, right, mid[0] + half[0]), -right, half[0] - mid[0])
+    for part in (
+        clipped(outline, right, mid[0] - half[0]),
+        clipped(outline, -right, -mid[0] - half[0]),
+        clipped(strip, up, mid[1] - half[1]),
+        clipped(strip, -up, -mid[1] - half[1]),
+    ):
+        if len(part) > 2:
+            yield part
+
+
+def _plate(brace: Brace, outline: Real) -> Real:
+    """An outline between the two faces."""
+    ends = []
+    for face in brace.faces:
+        points = np.zeros((len(outline), 3))
+        points[:, ORDER.index(brace.axis)] = float(face)
+        for column, axis in enumerate(ACROSS[brace.axis]):
+            points[:, ORDER.index(axis)] = outline[:, column]
+        ends.append(points)
+    return np.stack(ends)
+
+
+def _rod(brace: Brace, inside: Inside) -> Solid:
     """A dowel from wall to wall."""
     k = ORDER.index(brace.axis)
     a, b = (np.eye(3)[ORDER.index(axis)] for axis in ACROSS[brace.axis])
     ends = []
-    for end in (low[k], high[k]):
-        at = np.array([float(c) for c in middle(brace, low, high)])
-        at[k] = end
+    for end in (inside.low[k], inside.high[k]):
+        at = np.array([float(c) for c in middle(brace, inside.low, inside.high)])
+        at[k] = float(end)
         ends.append(disc(at, a, b, float(brace.t) / 2))
     return solid([np.stack(ends)])

@@ -7,6 +7,7 @@ from firecrest.core.arrays import Number
 from firecrest.core.cabinet.braces import Brace, air_taken
 from firecrest.core.cabinet.parts import Loose, Part, opening
 from firecrest.core.cabinet.parts import air_taken as taken_by
+from firecrest.core.cabinet.sections import Inside
 
 KINDS = ("driver", "radiator", "port", "board", "pack", "cup", "inner box", "other")
 """Kinds of things in the order they are told; a knob takes no air."""
@@ -28,22 +29,18 @@ class Room:
         return self.gross + self.openings - self.braces - gone
 
 
-def slabs(
-    low: Sequence[Number], high: Sequence[Number], inside: Number, dividers: Sequence[Brace]
-) -> list[Number]:
-    """Air of the chambers that dividers of a box leave, along their axis, lowest first.
+def slabs(inside: Inside, dividers: Sequence[Brace]) -> list[Number]:
+    """Air of the chambers that dividers leave of the inside, along their axis, lowest first.
 
-    Dividers of one box all stand square to one axis. ``inside``: of the whole; the cross-section
-    is the same along the axis.
+    Dividers of one case all stand square to one axis.
     """
     if not dividers:
-        return [inside]
-    k = "xyz".index(dividers[0].axis)
-    section = inside / (high[k] - low[k])
+        return [inside.volume]
+    axis = dividers[0].axis
     ordered = sorted(dividers, key=lambda d: float(d.at) if isinstance(d.at, float) else 0.0)
-    starts = [low[k], *(d.faces[1] for d in ordered)]
-    ends = [*(d.faces[0] for d in ordered), high[k]]
-    return [section * (e - s) for s, e in zip(starts, ends, strict=True)]
+    starts = [0.0, *(inside.below(axis, d.faces[1]) for d in ordered)]
+    ends = [*(inside.below(axis, d.faces[0]) for d in ordered), inside.volume]
+    return [end - start for start, end in zip(starts, ends, strict=True)]
 
 
 def rooms(
@@ -52,9 +49,9 @@ def rooms(
     loose: Iterable[Loose],
     thickness: Mapping[str, Number],
     braces: Iterable[tuple[str, Brace]],
-    inner: Sequence[Number],
+    inside: Inside,
 ) -> dict[str, Room]:
-    """Ledger of each chamber. ``braces`` as (chamber, brace), in an inside of size ``inner``."""
+    """Ledger of each chamber. ``braces`` as (chamber, brace)."""
     openings: dict[str, Number] = dict.fromkeys(gross, 0.0)
     taken: dict[str, dict[str, Number]] = {c: dict.fromkeys(KINDS, 0.0) for c in gross}
     stand: dict[str, Number] = dict.fromkeys(gross, 0.0)
@@ -70,5 +67,5 @@ def rooms(
             before = taken[chamber].get(item.kind, 0.0)
             taken[chamber][item.kind] = before + item.volume / len(among)
     for chamber, brace in braces:
-        stand[chamber] = stand[chamber] + air_taken(brace, inner)
+        stand[chamber] = stand[chamber] + air_taken(brace, inside)
     return {c: Room(gross[c], openings[c], stand[c], taken[c]) for c in gross}

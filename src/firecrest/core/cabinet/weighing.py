@@ -7,6 +7,7 @@ from firecrest.core.cabinet.braces import Brace, air_taken, middle
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Infill, Material, material_share
 from firecrest.core.cabinet.parts import Part, centre, hole, placed, recess
+from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes.shell import Body, Shell, difference
 
 
@@ -41,7 +42,7 @@ def case_mass(body: Body, material: Material, infill: Infill | None, wall: float
 
 def brace_masses(
     braces: Iterable[Brace],
-    shell: Shell,
+    inside: Inside,
     density: float,
     gone: Mapping[int, Sequence[Body]] | None = None,
 ) -> list[Weighed]:
@@ -49,10 +50,10 @@ def brace_masses(
 
     ``gone``: what openings take of them, by their number.
     """
-    inner = [h - lo for lo, h in zip(shell.low, shell.high, strict=True)]
     made = []
     for k, brace in enumerate(braces):
-        whole = Body(float(air_taken(brace, inner)), middle(brace, shell.low, shell.high))
+        at = middle(brace, inside.low, inside.high)
+        whole = Body(float(air_taken(brace, inside)), at)
         body = difference(whole, *(gone or {}).get(k, ()))
         x, y, z = (float(c) for c in body.centre)
         made.append(Weighed(brace.name, density * float(body.volume), (x, y, z)))

@@ -16,7 +16,7 @@ from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.units import told
 
 TIPS = np.radians(10.0)
-TOLD = 6
+TOLD, CARD = 6, 2
 """Tight spots that are told at once."""
 EXPLAINED = 2
 """Those that cannot be which are told beside the promises."""
@@ -115,14 +115,21 @@ def tight_facts(spots: Sequence[Spot]) -> list[Fact]:
         Fact(spot_text(s), _wanted(s), "short" if s.impossible else "close", WHY[s.kind])
         for s in tight[:TOLD]
     ]
-    if len(tight) > TOLD:
-        found.append(Fact(f"{len(tight) - TOLD} more", "", "close"))
+    found += _more(tight[TOLD:])
     loose = [s for s in spots if not s.tight and s.kind in ("wall", "pair", "brace", "magnet")]
     if loose:
         least = min(s.gap for s in loose)
         words = "All else" if tight else "Everything"
         found.append(Fact(words, f"{_mm(least)} apart or more", "met"))
     return found
+
+
+def _more(spots: Sequence[Spot]) -> list[Fact]:
+    """How many are not told one by one; none where all are."""
+    if not spots:
+        return []
+    worst = any(s.impossible for s in spots)
+    return [Fact(f"{len(spots)} more", "", "short" if worst else "close")]
 
 
 def lead_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
@@ -141,10 +148,11 @@ def lead_facts(assessment: Assessment, drawing: Drawing) -> list[Fact]:
 
 def card_facts(drawing: Drawing, spots: Sequence[Spot]) -> list[Fact]:
     """The two tightest spots, all else, and how it tips: for the drawing's own corner."""
-    tight = tight_facts(spots)
-    told_ones = [*[f for f in tight if f.mark != "met"][:2], *[f for f in tight if f.mark == "met"]]
+    facts, tight = tight_facts(spots), [s for s in spots if s.tight]
+    told_ones = facts[: min(len(tight), CARD)]
+    rest = _more(tight[CARD:]) or [f for f in facts if f.mark == "met"]
     angle = float(np.degrees(drawing.balance.tip_angle))
-    return [*told_ones, Fact("Tips over at", f"{figure(angle, 0)}°", _tip_mark(drawing))]
+    return [*told_ones, *rest, Fact("Tips over at", f"{figure(angle, 0)}°", _tip_mark(drawing))]
 
 
 def _tip_mark(drawing: Drawing) -> str:

@@ -53,14 +53,21 @@ def rectangle(a: Number, b: Number) -> tuple[tuple[Number, Number], ...]:
 def filleted_area(corners: Corners, r: Number) -> Number:
     """Of a convex outline with all corners filleted: each loses a kite less its sector."""
     total = np.abs(corners_area(corners))
-    count = len(corners)
+    for loss in fillet_losses(corners, r):
+        total = total - loss
+    return total
+
+
+def fillet_losses(corners: Corners, r: Number) -> list[Number]:
+    """What each corner of a convex outline loses to its fillet."""
+    found, count = [], len(corners)
     for k in range(count):
         (px, py), (x, y), (nx, ny) = corners[k - 1], corners[k], corners[(k + 1) % count]
         a, b = (px - x, py - y), (nx - x, ny - y)
         long = root((a[0] ** 2 + a[1] ** 2) * (b[0] ** 2 + b[1] ** 2))
         half = np.arccos(np.clip((a[0] * b[0] + a[1] * b[1]) / long, -1.0, 1.0)) / 2
-        total = total - r * r * (1.0 / np.tan(half) - (pi / 2 - half))
-    return total
+        found.append(r * r * (1.0 / np.tan(half) - (pi / 2 - half)))
+    return found
 
 
 def volumes(stack: Stack) -> tuple[Number, Number]:

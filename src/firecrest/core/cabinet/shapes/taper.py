@@ -62,7 +62,7 @@ class Taper:
 Sides = Callable[[Number], tuple[Number, Number]]
 
 
-def _between(sides: Sides, start: Number, end: Number) -> Number:
+def between(sides: Sides, start: Number, end: Number) -> Number:
     """Volume between two depths: the area is a square of the depth, so Simpson's rule is exact."""
 
     def _area(deep: Number) -> Number:
@@ -75,7 +75,7 @@ def _between(sides: Sides, start: Number, end: Number) -> Number:
 def volumes(taper: Taper) -> tuple[Number, Number]:
     """Outside and inside in m3, of floats or columns."""
     start, end = taper.t["front"], taper.depth - taper.t["back"]
-    return (_between(taper.outer_sides, 0.0, taper.depth), _between(taper.inner_sides, start, end))
+    return (between(taper.outer_sides, 0.0, taper.depth), between(taper.inner_sides, start, end))
 
 
 def _middle(taper: Taper, sides: Sides, start: Number, end: Number, inner: bool) -> Vector:
