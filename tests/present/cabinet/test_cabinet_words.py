@@ -11,7 +11,7 @@ from firecrest.assessment.cabinet.pieces import pieces_of
 from firecrest.assessment.cabinet.spots import spots_of
 from firecrest.design.case import Printing
 from firecrest.design.edits.cabinet import measured_by_filling, moved, not_measured
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.cabinet.cutlist import cut_rows, order_text, print_facts, sheet_facts
 from firecrest.present.cabinet.ledger import ledger_rows, measured_note
@@ -56,9 +56,14 @@ def test_tight_spots_come_first_then_how_far_all_else_is():
     names = [f.name for f in facts]
     assert "Flint 21 stands 14\u202fmm into the right" in names
     assert "Rowan R16 2 and Flint 21 are in one place" in names
-    card = card_facts(crowded, spots_of(crowded))
-    assert card[-1].name == "Tips over at"
-    tight = [s for s in spots_of(crowded) if s.tight]
+    assert [f.name for f in card_facts(crowded, spots_of(crowded))][-2:] == [
+        "All else",
+        "Tips over at",
+    ]
+    flat = drawn(set_number(placed(), ("box", "case", "depth"), 0.11))[1]
+    card = card_facts(flat, spots_of(flat))
+    tight = [s for s in spots_of(flat) if s.tight]
+    assert len(tight) > 2
     assert card[2].name == f"{len(tight) - 2} more", "nothing is called apart while more is told"
     assert card[2].mark == "short"
 
