@@ -113,9 +113,16 @@ def test_a_corner_more_has_its_fields_and_one_too_few_is_refused(stage):
     rested(stage)
     assert len(case(stage).shape.corners) == 5
     assert edit_of(stage.window(), *SHAPE, "corners", 4, "a").isVisible()
-    for _ in range(3):
-        press_button(stage, "Remove a point")
-        rested(stage)
+    third, rest = case(stage).shape.corners[2], len(case(stage).shape.corners)
+    press_button(stage, "Remove corner 3")
+    rested(stage)
+    assert third not in case(stage).shape.corners
+    assert len(case(stage).shape.corners) == rest - 1
+    stage.sheet.items[("right", (*SHAPE, "corners", 1))].setFocus()
+    second = case(stage).shape.corners[1]
+    press(stage.window(), Qt.Key.Key_Delete)
+    assert second not in case(stage).shape.corners
+    press_button(stage, "Remove corner 1")
     assert len(case(stage).shape.corners) == 3
     assert "3 points" in stage.window().notice.text()
 
@@ -125,7 +132,7 @@ def test_rings_plates_and_feet_are_saved_from_pieces(stage, tmp_path):
     rested(stage)
     window = stage.window()
     window.messages.save_to = tmp_path / "small.3mf"
-    press_button(stage, "Save rings, plates, feet…")
+    press_button(stage, "Save small parts…")
     assert (tmp_path / "small.3mf").stat().st_size > 500
     window.messages.save_to = tmp_path / "cut.pdf"
     press_button(stage, "Save cut list or sheets…")

@@ -5,12 +5,14 @@ import zipfile
 from math import pi
 from xml.etree import ElementTree
 
+import numpy as np
 import pytest
 from tests.assessment.cabinet.made import bare, drawn, placed
 
 from firecrest.app.stages.cabinet.outputs import write_meshes
 from firecrest.core.errors import FileError
 from firecrest.design.case import Feet
+from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.cabinet import add_fitting
 from firecrest.design.edits.paths import replace_at
 from firecrest.design.mount import Mount
@@ -50,6 +52,14 @@ def test_a_plate_has_the_holes_of_its_knobs_and_feet_their_screw():
     )
     assert parts["foot"].count == 4
     assert parts["foot"].volume == pytest.approx(pi * (0.016**2 - 0.00175**2) * 0.02, rel=2e-3)
+
+
+def test_an_inner_box_is_a_tub_open_to_its_panel():
+    made = InnerBox(name="Tub", width=0.1, height=0.08, depth=0.06, wall=0.004)
+    tub = found(replace_at(placed(), (*CASE, "inner"), (made,)))["Tub"]
+    walls = 0.1 * 0.08 * 0.06 - 0.092 * 0.072 * 0.056
+    assert tub.volume == pytest.approx(walls)
+    assert np.ptp(tub.vertices, axis=0) == pytest.approx([100.0, 80.0, 60.0])
 
 
 def test_nothing_small_is_said():

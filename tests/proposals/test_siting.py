@@ -9,7 +9,7 @@ from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
-from firecrest.proposals.adding import with_fitting
+from firecrest.proposals.adding import with_amplifier_chamber, with_fitting
 from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
 
@@ -76,3 +76,16 @@ def test_fittings_go_where_their_panel_has_room():
     spots = spots_of(drawing_of(assess(design)))
     own = ("box", "case", "fittings")
     assert not [s for s in spots if s.impossible and any(p[:3] == own for p in s.paths)]
+
+
+def test_an_amplifier_chamber_goes_with_its_boards_to_where_it_meets_nothing():
+    design = read_demo("slipway")
+    made = with_amplifier_chamber(design)[1]
+    (box,) = made.box.case.inner
+    assert not [s for s in spots_of(drawing_of(assess(made))) if s.impossible]
+    before = [b.mount for b in design.power.boards]
+    after = [b.mount for b in made.power.boards]
+    assert after != before, "its middle brace is in the way of where they were"
+    for board in made.power.boards:
+        assert abs(board.mount.u - box.mount.u) + board.part.length / 2 < box.width / 2
+    assert before[0].v - before[1].v == pytest.approx(after[0].v - after[1].v)

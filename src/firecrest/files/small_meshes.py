@@ -1,4 +1,4 @@
-"""Small parts of a case of wood that can be printed: plates, rings round frames, feet; in mm."""
+"""Small parts of a case that can be printed: plates, rings round frames, feet, tubs; in mm."""
 
 from collections import Counter
 from collections.abc import Iterator
@@ -11,6 +11,7 @@ from firecrest.core.cabinet import parts as core
 from firecrest.core.cabinet.cutouts import CutOut, framed, grown, outline
 from firecrest.core.cabinet.frames import dot
 from firecrest.core.errors import FileError
+from firecrest.design.case_within import InnerBox
 from firecrest.files.meshes import Mesh, mesh_of
 
 RIM, LOOSE, RING = 0.008, 0.0006, 0.012
@@ -32,7 +33,7 @@ class _Flat:
 
 
 def small_meshes(drawing: Drawing) -> list[Mesh]:
-    """Plates with the holes of their knobs, rings round frames that stand proud, feet.
+    """Plates with the holes of their knobs, rings round frames that stand proud, feet, inner boxes.
 
     Equal ones are one mesh with a count. FileError where there is nothing of the kind.
     """
@@ -40,6 +41,7 @@ def small_meshes(drawing: Drawing) -> list[Mesh]:
     found = [replace(_extruded(flat), count=count) for flat, count in flats.items()]
     if drawing.case.feet is not None:
         found.append(replace(_foot(drawing.case.feet.height), count=len(drawing.feet)))
+    found += [mesh_of(box.name, _tub(box)) for box in drawing.case.inner]
     if not found:
         raise FileError("There is nothing small to print: add feet or a plate, or place drivers.")
     return found
@@ -98,6 +100,15 @@ def _extruded(flat: _Flat) -> Mesh:
     for cut, right, up in flat.holes:
         section -= _section(cut, right, up)
     return mesh_of(flat.name, section.extrude(flat.thick))
+
+
+def _tub(box: InnerBox) -> Any:
+    """An inner box without its panel, standing on its back: what is glued to the panel is open."""
+    from manifold3d import Manifold
+
+    a, b, t = box.width - 2 * box.wall, box.height - 2 * box.wall, box.wall
+    whole = Manifold.cube((box.width, box.height, box.depth))
+    return whole - Manifold.cube((a, b, box.depth)).translate((t, t, t))
 
 
 def _foot(height: float) -> Mesh:

@@ -13,9 +13,12 @@ from firecrest.design.case import Brace
 from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
 from firecrest.design.edits.braces import BRACES
-from firecrest.design.edits.cabinet import add_fitting
+from firecrest.design.edits.cabinet import add_fitting, kept
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.edits.within import add_amplifier_chamber
+from firecrest.design.mount import Mount
 from firecrest.design.shapes import inner_corners, inner_size, shape_of
+from firecrest.design.standing import is_divider
 from firecrest.proposals.roominess import UNSEEN, boxes_of, fronts_of, roomiest
 from firecrest.proposals.siting import faced, flats, moved_by
 
@@ -90,6 +93,48 @@ def _boundary(
 
 
 AXES: tuple[Axis, ...] = ("x", "y", "z")
+
+
+def with_amplifier_chamber(design: Design) -> tuple[str, Design]:
+    """(label, design) with a box round the boards; where something is in its way both go to a panel
+    where they have room, and stay where none has.
+
+    DesignError while no board has a place and its sides.
+    """
+    said, made = add_amplifier_chamber(design)
+    place = len(made.box.case.inner) - 1
+    path: Path = ("box", "case", "inner", place, "mount")
+    if not _blocked(made, path):
+        return said, made
+    panel = made.box.case.inner[place].mount.panel
+    boards = [("power", "boards", k, "mount") for k, b in enumerate(made.power.boards)
+              if b.mount is not None and b.mount.panel == panel]  # fmt: skip
+    alone = made
+    for board in boards:
+        alone = replace_at(alone, board, None)
+    for other in (panel, *(n for n in flats(made) if n != panel and not is_divider(n))):
+        middle = Mount(panel=other)
+        _, sited = _sited(replace_at(alone, path, middle), path, flats(made)[other])
+        moved = _together(made, sited, path, boards)
+        if not _blocked(moved, path):
+            return said, moved
+    return said, made
+
+
+def _blocked(design: Design, path: Path) -> bool:
+    """Whether what is at a place meets a wall or another thing."""
+    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
+    return any(spot.impossible and path in spot.paths for spot in spots_of(drawing))
+
+
+def _together(design: Design, sited: Design, path: Path, boards: Sequence[Path]) -> Design:
+    """The box where it is in ``sited``, and its boards moved along with it."""
+    before, after = value_at(design, path), value_at(sited, path)
+    for board in boards:
+        mount = value_at(design, board)
+        u, v = after.u + mount.u - before.u, after.v + mount.v - before.v
+        design = replace_at(design, board, rebuilt(mount, panel=after.panel, u=kept(u), v=kept(v)))
+    return replace_at(design, path, after)
 
 
 def _sited(design: Design, path: Path, half: tuple[float, float]) -> tuple[float, Design]:

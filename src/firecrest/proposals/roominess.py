@@ -1,6 +1,6 @@
 """Room round a thing wherever it goes on its panel, by the boxes that hold the solids."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,8 +18,8 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.standing import is_divider, plate_of
 
-GRID, ROUND = 7, 30
-"""Places tried each way; points of a round outline that are looked at."""
+GRID, FINER, ROUND = 7, 3, 30
+"""Places tried each way, how often closer ones; points of a round outline that are looked at."""
 ENOUGH = 0.015
 """m of room beyond which more does not count."""
 KNOB_RIM, KNOB_DEEP = 0.008, 0.02
@@ -40,15 +40,28 @@ def roomiest(
     shares = np.linspace(-0.9, 0.9, GRID)
     every = sorted(((x, y) for x in shares for y in shares), key=lambda s: abs(s[0]) + abs(s[1]))
     shapes = [_shape(s) for s in mine]
-    best = (-np.inf, 0.0, 0.0)
-    for x, y in every:
-        u, v = round(float(x) * half[0], 3), round(float(y) * half[1], 3)
-        room = min(_room(shape, u, v, shell, known) for shape in shapes)
-        if room > best[0] + 1e-6:
-            best = (room, u, v)
-        if room >= ENOUGH:
-            break
+
+    def _better(best: _Found, tried: Iterable[tuple[float, float]]) -> _Found:
+        for u, v in tried:
+            if best[0] >= ENOUGH:
+                break
+            u, v = round(float(u), 3), round(float(v), 3)
+            room = min(_room(shape, u, v, shell, known) for shape in shapes)
+            best = (room, u, v) if room > best[0] + 1e-6 else best
+        return best
+
+    best = _better((-np.inf, 0.0, 0.0), ((x * half[0], y * half[1]) for x, y in every))
+    step = 0.9 / (GRID - 1)
+    for _ in range(FINER):  # around the best, closer every time
+        _, u, v = best
+        ways = [(u + i * step * half[0], v + j * step * half[1]) for i in WAYS for j in WAYS]
+        best = _better(best, ways)
+        step /= 2
     return best
+
+
+_Found = tuple[float, float, float]
+WAYS = (0, -1, 1)
 
 
 def blocks_of(body: Solid) -> list[Block]:

@@ -86,10 +86,7 @@ def _shape_rows(session: Session) -> Rows:
         return list(numbers(session, *((*here, n) for n in names)))
     if shape.kind == "prism":
         rows = [labelled("Drawn along", bound_combo(session, (*here, "axis"), words.OUTLINE_AXES))]
-        for k in range(len(shape.corners)):
-            rows.append(label(f"Corner {k + 1}", "hint"))
-            rows += numbers(session, *((*here, "corners", k, n) for n in ("a", "b")))
-        rows.append(_point_buttons(session, len(shape.corners)))
+        rows += _point_rows(session, "corners", "Corner", ("a", "b"))
         rows.append(bound_check(session, (*here, "ends_through"), "End plates cover the outline"))
         return rows
     if shape.kind == "cylinder":
@@ -98,36 +95,36 @@ def _shape_rows(session: Session) -> Rows:
             bound_check(session, (*here, "ends_through"), "End plates cover the tube"),
         ]
     if shape.kind == "vase":
-        rows = []
-        for k in range(len(shape.profile)):
-            rows.append(label(f"Profile point {k + 1}", "hint"))
-            rows += numbers(session, *((*here, "profile", k, n) for n in ("height", "radius")))
-        rows.append(_point_buttons(session, len(shape.profile)))
-        return rows
+        return _point_rows(session, "profile", "Profile point", ("height", "radius"))
     if shape.kind == "ball":
         return list(numbers(session, (*here, "front"), (*here, "foot")))
     if shape.kind == "stack":
         names = ("radius", "ring", "solid_front", "solid_back")
         rows = list(numbers(session, *((*here, n) for n in names)))
-        for k in range(len(shape.corners)):
-            rows.append(label(f"Corner {k + 1}", "hint"))
-            rows += numbers(session, *((*here, "corners", k, n) for n in ("a", "b")))
+        rows += _point_rows(session, "corners", "Corner", ("a", "b"))
         free = partial(outline.free_outline, on=not shape.corners)
         said = "Make it a rectangle" if shape.corners else "Draw the outline"
-        if shape.corners:
-            rows.append(_point_buttons(session, len(shape.corners)))
         rows.append(buttons((said, doing(session, free))))
         return rows
     return []
 
 
-def _point_buttons(session: Session, count: int) -> QWidget:
-    """A point more, or the last but one less; points are dragged on the drawing."""
-    remove = partial(outline.remove_outline_point, place=count - 2)
-    return buttons(
-        ("Add a point", doing(session, outline.add_outline_point)),
-        ("Remove a point", doing(session, remove)),
-    )
+def _point_rows(session: Session, name: str, word: str, figures: tuple[str, str]) -> Rows:
+    """Points that a case is drawn through, each with a button that takes it away; one more.
+
+    They are dragged on the drawing, too.
+    """
+    rows: Rows = []
+    shape = session.design.box.case.shape
+    points = getattr(shape, name)
+    for k in range(len(points)):
+        rows.append(label(f"{word} {k + 1}", "hint"))
+        rows += numbers(session, *((*CASE, "shape", name, k, n) for n in figures))
+        remove = partial(outline.remove_outline_point, place=k)
+        rows.append(buttons((f"Remove {word.lower()} {k + 1}", doing(session, remove))))
+    if points:
+        rows.append(buttons(("Add a point", doing(session, outline.add_outline_point))))
+    return rows
 
 
 def panel_rows(session: Session) -> Rows:

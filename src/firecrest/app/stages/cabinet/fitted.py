@@ -19,7 +19,7 @@ from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import panel_names
 from firecrest.design.standing import against
 from firecrest.present.cabinet import words
-from firecrest.proposals.adding import with_divider, with_fitting
+from firecrest.proposals.adding import with_amplifier_chamber, with_divider, with_fitting
 
 WARM = (
     "A board runs hotter in a chamber of its own: check it at the loudest for an hour. A pack "
@@ -138,7 +138,7 @@ def adding_buttons(session: Session) -> QWidget:
             ("Knob", partial(with_fitting, kind="knob")),
             ("Plate", partial(with_fitting, kind="plate")),
         ],
-        [("Amplifier chamber", within.add_amplifier_chamber), ("Inner box", within.add_inner_box)],
+        [("Amplifier chamber", with_amplifier_chamber), ("Inner box", within.add_inner_box)],
         [
             ("Grille" if bare else "No grille", partial(within.with_grille, on=bare)),
             ("Feet" if standing else "No feet", partial(edits.with_feet, on=standing)),

@@ -55,9 +55,11 @@ class Outputs(QWidget):
         mesh.clicked.connect(self.save_mesh)
         tip(mesh, "The bare case as closed meshes in mm, split to the bed: 3MF, or an STL a piece")
         box.addWidget(mesh)
-        small = QPushButton("Save rings, plates, feet…")
+        small = QPushButton("Save small parts…")
         small.clicked.connect(self.save_small)
-        tip(small, "Rings round frames that stand proud, control plates with their holes, feet")
+        tip(
+            small, "Rings round frames that stand proud, plates with their holes, feet, inner boxes"
+        )
         box.addWidget(small)
 
     def refresh(self) -> None:
@@ -116,7 +118,7 @@ class Outputs(QWidget):
     def save_small(self) -> None:
         """Ask where to, and write what a wooden case can have printed."""
         messages = self.window().messages  # type: ignore[attr-defined]
-        path = messages.save_as("Save rings, plates and feet", "small-parts.3mf", MESH_KINDS)
+        path = messages.save_as("Save small parts", "small-parts.3mf", MESH_KINDS)
         if path is not None:
             self.session.attempt(lambda: write_meshes(path, small_meshes(self._drawing())))
 

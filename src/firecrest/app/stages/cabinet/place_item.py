@@ -7,14 +7,17 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QWidget
 
 from firecrest.app.session import Session
+from firecrest.app.stages.size.rows import do
 from firecrest.app.theme.size import canvas, extent, text_size
 from firecrest.app.theme.style import colour
 from firecrest.app.widgets.marks import paint_ring
 from firecrest.app.widgets.plain import tip
 from firecrest.design.edits.cabinet import place_at
+from firecrest.design.edits.outline import remove_outline_point
 from firecrest.present.cabinet.inks import Movable
 
 STEP, FAR = 1e-3, 10
+GONE = (Qt.Key.Key_Delete, Qt.Key.Key_Backspace)
 HANDLE = QPointF(4.5, 4.5)
 Move = Callable[[Movable, float, float, bool], None]
 """Moves a part to (u, v); whether lines draw it."""
@@ -43,7 +46,9 @@ class PlaceItem(QAbstractButton):
             return
         self.movable, self.on = movable, on
         self.setAccessibleName(f"{movable.spoken}; {view}")
-        tip(self, f"{movable.spoken}.\nDrag, or arrows: 1 mm, with Shift 10. Ctrl: no snapping.")
+        more = " Delete takes it away." if movable.handle else ""
+        ways = f"Drag, or arrows: 1 mm, with Shift 10. Ctrl: no snapping.{more}"
+        tip(self, f"{movable.spoken}.\n{ways}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -103,6 +108,9 @@ class PlaceItem(QAbstractButton):
             self._move(m, u + du, v + dv, False)
         elif m is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space):
             self.chosen.emit(m.path)
+        elif m is not None and m.handle and event.key() in GONE:
+            place = int(m.path[-1])
+            do(self.session, lambda design: remove_outline_point(design, place))
         else:
             super().keyPressEvent(event)
 
