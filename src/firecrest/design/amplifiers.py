@@ -103,6 +103,11 @@ class BoardPart(Sheet):
     length: float | None = number("Length", "length", 0.003, 1, "mm", default=None, digits=0)
     width: float | None = number("Width", "length", 0.003, 1, "mm", default=None, digits=0)
     height: float | None = number("Height", "length", 0.001, 1, "mm", default=None, digits=0)
+    fins: Literal["none", "length", "width"] = choice(
+        "Cooling fins run",
+        default="none",
+        help="Along its length or its width; in the case they want to stand upright.",
+    )
     volume: float = number("Air it takes", "volume", 0, 0.1, "L", default=0.0, digits=2)
     mass: float = number("Weight", "mass", 0, 100, "g", default=0.0, digits=0)
     price: float = number("Price", "money", 0, 1e5, "€", default=0.0, digits=0)

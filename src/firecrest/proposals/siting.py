@@ -12,6 +12,7 @@ from math import pi
 from typing import Literal
 
 from firecrest.assessment.assess import cabinet_of
+from firecrest.assessment.cabinet.cooling_spots import fins_lie
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.cabinet.sections import ACROSS
@@ -257,8 +258,10 @@ def _inner_paths(design: Design) -> list[Path]:
 
 
 def _best(design: Design, path: Path) -> Design:
-    """The place for one thing that leaves most room around it; equal ports move along."""
-    best: tuple[float, Design, float, float] | None = None
+    """The place for one thing that leaves most room around it, with fins upright; equal ports move
+    along.
+    """
+    best: tuple[tuple[bool, bool, float], Design, float, float] | None = None
     for made in _ways(design, path):
         drawing = Drawing(made.box.case, cabinet_of(made), UNSEEN)
         mine = [s for s in drawing.sited if s.path[: len(path)] == path]
@@ -269,10 +272,12 @@ def _best(design: Design, path: Path) -> Design:
             known += other_rooms(drawing, mine[0].part.mount.chamber)
         if is_divider(mine[0].part.mount.panel):
             known += fronts_of(drawing, path)
-        room, u, v = roomiest(mine, drawing.shell, flats(made)[mine[0].part.mount.panel], known)
-        if best is None or room > best[0] + 1e-6:
-            best = room, made, u, v
-        if room >= ENOUGH:
+        panel = mine[0].part.mount.panel
+        room, u, v = roomiest(mine, drawing.shell, flats(made)[panel], known)
+        upright = not fins_lie(mine[0])
+        if best is None or (room > 0, upright, room - 1e-6) > best[0]:
+            best = (room > 0, upright, room), made, u, v
+        if best[0] >= (True, True, ENOUGH):
             break
     return design if best is None else moved_by(best[1], path, best[2], best[3])
 

@@ -8,6 +8,7 @@ case does not have. What sounds into another chamber has its place on a divider.
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import pi
+from typing import Literal
 
 import numpy as np
 
@@ -254,9 +255,13 @@ def _board(
         mount.standoff,
         bulk.mass,
         _stated(bulk.volume),
+        fins=FINS[bulk.fins],
     )
     path = ("power", "boards", board.place, "mount")
     return Thing(item, "board", (chamber,), (made,), (path,))
+
+
+FINS: Mapping[str, Literal["", "u", "v"]] = {"none": "", "length": "u", "width": "v"}
 
 
 def _pack(pack: inputs.Pack, chamber: str, panels: Sequence[str]) -> Thing:

@@ -1,4 +1,4 @@
-"""Tight spots of what is fitted: plugs, inner boxes with their vents, a grille."""
+"""Tight spots of what is fitted: plugs, inner boxes, a grille."""
 
 from collections.abc import Iterator
 from functools import lru_cache
@@ -10,16 +10,13 @@ from firecrest.assessment.cabinet.spot import KEPT_GAPS, Spot, between, point, w
 from firecrest.assessment.cabinet.within import inner_gap, room_name
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
-from firecrest.core.cabinet.clearance import MOVING, free_ahead, vent_area
+from firecrest.core.cabinet.clearance import MOVING, free_ahead
 from firecrest.core.cabinet.cutouts import CutOut, Rectangle, outline
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.solids import Solid, prism, slice_at, solid
-from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.paths import Path
 
 PLUG = 0.015
-UPRIGHT = 0.5
-"""How much of a slot's distance to the other has to be height for a draught."""
 
 
 def around(drawing: Drawing, own: Sited) -> list[Solid]:
@@ -80,7 +77,7 @@ def _plug_side(drawing: Drawing, s: Sited) -> tuple[CutOut, float] | None:
 
 
 def within(drawing: Drawing) -> Iterator[Spot]:
-    """What stands in an inner box, against its walls; and its vents for the heat in it."""
+    """What stands in an inner box, against its walls."""
     for k, box in enumerate(drawing.case.inner):
         if box.mount.panel not in drawing.frames:
             continue
@@ -95,20 +92,6 @@ def within(drawing: Drawing) -> Iterator[Spot]:
                 names = (s.part.name, box.name)
                 where = point(s.at.o)
                 yield Spot("within", names, gap, wanted(s.part), where, (s.path,), gap < -1e-6)
-        if box.vent > 0 and drawing.heat > 0 and box.holds not in drawing.rolled.rooms:
-            yield _vents(box, at, drawing.heat, own)
-
-
-def _vents(box: InnerBox, at: Frame, heat: float, own: Path) -> Spot:
-    """Its slots for the heat in it; a panel that lies has no draught."""
-    high, wide = box.height - 2 * box.wall, box.width - 2 * box.wall
-    up, across = abs(float(at.v[1])), abs(float(at.u[1]))
-    if across > up:
-        high, wide, up = wide, high, across
-    if up < UPRIGHT:
-        return Spot("draught", (box.name,), 0.0, 1e-3, point(at.o), (own,))
-    asked = vent_area(heat, max(up * (high - box.vent), 1e-3), box.rise) / max(wide, 1e-3)
-    return Spot("vents", (box.name,), box.vent, asked, point(at.o), (own,))
 
 
 def grille(drawing: Drawing) -> Iterator[Spot]:

@@ -16,6 +16,7 @@ KEPT_GAPS = 4096
 Kind = Literal[
     "wall", "pair", "brace", "frames", "frame edge", "cut-out edge", "magnet", "removable",
     "port end", "knob", "ground", "chamber", "within", "vents", "grille", "plug", "draught", "lead",
+    "fins", "fins lie",
 ]  # fmt: skip
 
 

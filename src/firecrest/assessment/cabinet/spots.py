@@ -1,6 +1,7 @@
 """Tight spots: where parts are nearer to walls or each other than they should, and what cannot be.
 
-Wanted: 5 mm between still things, 3 mm from what moves, 10 mm behind a magnet, 15 mm for plugs.
+Wanted: 5 mm between still things, 3 mm from what moves, 10 mm behind a magnet, 15 mm for plugs,
+20 mm above and below fins.
 """
 
 from collections.abc import Iterable, Iterator
@@ -8,6 +9,7 @@ from functools import lru_cache
 from itertools import combinations
 
 from firecrest.assessment.assess import Assessment
+from firecrest.assessment.cabinet.cooling_spots import fins, vents
 from firecrest.assessment.cabinet.divider_spots import ahead, beside, side_by_side, through
 from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
 from firecrest.assessment.cabinet.fitted_spots import around, grille, plugs, within
@@ -51,6 +53,8 @@ def spots_of(drawing: Drawing) -> tuple[Spot, ...]:
         *within(drawing),
         *grille(drawing),
         *ahead(drawing),
+        *fins(drawing),
+        *vents(drawing),
     ]
     return _sorted(found)
 

@@ -31,13 +31,17 @@ LABEL = {"label": True}
 
 @dataclass(frozen=True)
 class Bulk:
-    """The air a thing takes (m3), its weight (kg) and price; ``size`` of a brick in m, if known."""
+    """The air a thing takes (m3), its weight (kg) and price; ``size`` of a brick in m, if known.
+
+    ``fins``: the side of it that cooling fins run along.
+    """
 
     name: str = field(metadata=LABEL)
     volume: Number
     mass: Number
     price: Number
     size: tuple[Number, Number, Number] | None = None
+    fins: str = "none"
 
 
 @dataclass(frozen=True)

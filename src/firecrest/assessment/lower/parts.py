@@ -33,7 +33,8 @@ def bulk(part: object, volume: float | None = None) -> inputs.Bulk:
     name = getattr(part, "name", "part")
     takes = getattr(part, "volume", 0.0) if volume is None else volume
     mass, price = getattr(part, "mass", 0.0), getattr(part, "price", 0.0)
-    return inputs.Bulk(name, takes, mass, price, _brick(part, takes))
+    fins = getattr(part, "fins", "none")
+    return inputs.Bulk(name, takes, mass, price, _brick(part, takes), fins)
 
 
 BRICK = (3.0, 2.0, 1.0)

@@ -96,7 +96,7 @@ class Radiator:
 class Board:
     """A brick (along u, along v, inwards) at ``standoff`` from the inner face.
 
-    An inner box is one, too: its panel closes it.
+    An inner box is one, too: its panel closes it. ``fins``: along "u" or "v", "" of none.
     """
 
     name: str
@@ -106,6 +106,7 @@ class Board:
     mass: Number = 0.0
     displacement: Number | None = None
     kind: Literal["board", "inner box"] = "board"
+    fins: Literal["", "u", "v"] = ""
 
 
 @dataclass(frozen=True)

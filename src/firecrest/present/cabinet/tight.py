@@ -11,6 +11,7 @@ from firecrest.assessment.cabinet.spot import Spot
 from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
+from firecrest.present.cabinet.words import plain_panel
 from firecrest.present.size.facts import Fact
 from firecrest.present.text.pieces import Piece, Sentence
 from firecrest.present.text.units import told
@@ -32,7 +33,7 @@ def _mm(value: float) -> str:
 def spot_text(spot: Spot) -> str:
     """A tight spot as one sentence."""
     first = spot.names[0]
-    other = spot.names[1] if len(spot.names) > 1 else ""
+    other = plain_panel(spot.names[1]) if len(spot.names) > 1 else ""
     sentences = {
         "wall": f"{first} to the {other}: {_mm(spot.gap)}",
         "pair": f"{first} to {other}: {_mm(spot.gap)}",
@@ -51,6 +52,8 @@ def spot_text(spot: Spot) -> str:
         "plug": f"{first}: {_mm(spot.gap)} for plugs",
         "lead": f"{LEADS.get(first, first)}, {_mm(spot.gap)} long, to {other}",
         "draught": f"{first} lies level: no draught through its panel",
+        "fins": f"Fins of {first}: {_mm(spot.gap)} free {other}",
+        "fins lie": f"Fins of {first} do not stand upright",
         "grille": f"{first} at full travel to the grille: {_mm(spot.gap)}",
     }
     if spot.impossible and spot.kind in ("within", "grille"):
@@ -65,6 +68,8 @@ def spot_text(spot: Spot) -> str:
     return sentences[spot.kind]
 
 
+LEVEL = ("knob", "draught", "fins lie")
+"""Kinds of which no length is asked."""
 WHY = {
     "wall": "5 mm for tolerance and rattle, 3 mm from what moves.",
     "pair": "5 mm for tolerance and rattle, 3 mm from what moves, at full travel with sag.",
@@ -84,6 +89,8 @@ WHY = {
     "leave a board on the side away from its panel.",
     "lead": "Along the walls, and 100 mm more so that the panel comes off.",
     "draught": "Warm air rises: one slot low and one high need an upright panel.",
+    "fins": "20 mm free above and below fins, or no air passes them: an estimate.",
+    "fins lie": "Warm air rises along upright fins; lying ones keep it.",
     "grille": "3 mm from what moves at full travel; a frame that is not recessed stands proud.",
 }
 
@@ -92,7 +99,7 @@ def _wanted(spot: Spot) -> str:
     """What is called for, or that it cannot be at all."""
     if spot.impossible:
         return "cannot be"
-    return "" if spot.kind in ("knob", "draught") else f"of {_mm(spot.wanted)}"
+    return "" if spot.kind in LEVEL else f"of {_mm(spot.wanted)}"
 
 
 def impossible_sentences(assessment: Assessment) -> list[Sentence]:

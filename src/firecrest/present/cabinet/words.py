@@ -30,6 +30,11 @@ GRAINS = (("free", "does not matter"), ("longer", "along the longer side"), ("up
 FORMS = (("plate", "plate with a window"), ("shelf", "shelf"), ("dowel", "dowel"))
 
 
+def plain_panel(panel: str) -> str:
+    """A panel by its name; a face of a divider by the number of that."""
+    return f"divider {plate_of(panel) + 1}" if is_divider(panel) else panel
+
+
 def panel_word(panel: str, frame: Frame) -> str:
     """A panel by its name; a face of a divider, framed so, by where it looks."""
     if not is_divider(panel):
@@ -37,4 +42,4 @@ def panel_word(panel: str, frame: Frame) -> str:
     ways = (("left", "right"), ("bottom", "top"), ("back", "front"))
     looks = [float(c) for c in frame.normal]
     k = max(range(3), key=lambda axis: abs(looks[axis]))
-    return f"{ways[k][looks[k] > 0]} of divider {plate_of(panel) + 1}"
+    return f"{ways[k][looks[k] > 0]} of {plain_panel(panel)}"

@@ -96,6 +96,7 @@ TITLES: Mapping[str, Words] = {
     "limiter move": lambda volts, channel: f"Set a limiter of {figure(volts, 1)} V on {channel}",
     "part": lambda part: f"Fit {part}",
     "clear": lambda part: f"Move {part} to where it has room",
+    "fins up": lambda part: f"Turn {part} so that its fins stand",
     "set anew": lambda: "Set drivers and radiators anew",
     "farther grille": lambda value: f"The grille {told(value, 'length', 'mm', 0)} clear",
     "higher vents": lambda value: f"Vent slots of {told(value, 'length', 'mm', 0)}",
@@ -138,6 +139,7 @@ def _tuned(frequency: float, figure: str, before: float, after: float) -> str:
 
 DETAILS: Mapping[str, Words] = {
     "clear": lambda part: "The place with most room to walls and to all else.",
+    "fins up": lambda part: "Warm air rises along upright fins.",
     "set anew": lambda: "In rows and pairs, by rule; where they sound from moves along.",
     "farther grille": lambda value: "3 mm clear of what moves at full travel.",
     "higher vents": lambda value: "The boards' heat then leaves by draught alone.",

@@ -3,7 +3,7 @@ panel that rings in the bass braced.
 """
 
 from collections.abc import Iterator
-from math import ceil
+from math import ceil, pi
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import Drawing, drawing_of
@@ -15,7 +15,7 @@ from firecrest.design.box import Port
 from firecrest.design.case import Brace, Feet
 from firecrest.design.design import Design
 from firecrest.design.edits.cabinet import FITTINGS
-from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number
+from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
 from firecrest.design.ids import fresh
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
 from firecrest.proposals.siting import faced, resited
@@ -36,10 +36,28 @@ def clear(scene: Scene) -> Iterator[Proposal]:
         title = note("clear", part=_name(drawing, path))
         kind = "room" if impossible else "clear"
         yield from attempt(kind, title, (*path, "u"), _moved, scene.design, _own(path))
+    yield from _turned(scene, drawing, tight)
     yield from _faced(scene, tight)
     yield from _figures(scene, tight)
     yield from _plated(scene, tight)
     yield from _braced(scene, drawing)
+
+
+def _turned(scene: Scene, drawing: Drawing, tight: list[Spot]) -> Iterator[Proposal]:
+    """A board turned by a quarter, so that its fins stand upright."""
+    for path in dict.fromkeys(s.paths[0] for s in tight if s.kind == "fins lie"):
+        rot = (*path, "rot")
+        turned = value_at(scene.design, path).rot + pi / 2
+        title = note("fins up", part=_name(drawing, path))
+        yield from attempt("clear", title, rot, _better, scene.design, rot, round(turned, 6))
+
+
+def _better(design: Design, path: Path, value: float) -> Design:
+    """A figure changed; DesignError where that leaves as much that is tight."""
+    made = set_number(design, path, value)
+    if _impossible(made) >= _impossible(design):
+        raise DesignError("That is no better.")
+    return made
 
 
 def _faced(scene: Scene, tight: list[Spot]) -> Iterator[Proposal]:

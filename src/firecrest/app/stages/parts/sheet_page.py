@@ -20,7 +20,7 @@ from firecrest.app.widgets.choices import bound_combo, bound_text, labelled
 from firecrest.app.widgets.plain import caution, label, markup, rich_label, tip
 from firecrest.core.curve_text import CurvePoints, read_curve
 from firecrest.core.errors import FirecrestError
-from firecrest.design.amplifiers import Amplifier
+from firecrest.design.amplifiers import Amplifier, BoardPart
 from firecrest.design.curve import CurveOf
 from firecrest.design.design import Design
 from firecrest.design.edits.curves import curve_of
@@ -43,6 +43,7 @@ OF_KIND = {
     Amplifier: [(k, k) for k in ("board", "plate", "headphone output", "phone output")],
     WallSupply: power.FORMS,
 }
+FINS = (("none", "it has none"), ("length", "along its length"), ("width", "along its width"))
 GAPS_SHOWN = 7
 
 
@@ -211,6 +212,10 @@ class SheetPage(QWidget):
         elif type(self.subject.part) in OF_KIND:
             forms = OF_KIND[type(self.subject.part)]
             rows.append(labelled("Form", bound_combo(self.editing, (*path, "form"), forms)))
+        if isinstance(self.subject.part, BoardPart):
+            fins = bound_combo(self.editing, (*path, "fins"), FINS)
+            tip(fins, "In the case they want to stand upright, with 20 mm free above and below")
+            rows.append(labelled("Cooling fins run", fins))
         if self.subject.entry is not None:
             rows.append(labelled("Note", self._note_field()))
         return rows
