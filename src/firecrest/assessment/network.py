@@ -55,7 +55,7 @@ class BoxModel:
 def box_model(
     box: inputs.Elements, wiring: Wiring, volumes: tuple[Number, ...], air: Air, softness: Number
 ) -> BoxModel:
-    """Network of a box whose chambers hold ``volumes`` m3 of net air.
+    """Network of a box whose chambers hold ``volumes`` m3 of net air, all amid the front.
 
     ``softness`` is the compliance of all suspensions against 20 C.
     """
@@ -95,7 +95,12 @@ def box_model(
     )
     network = net.Network((*nodes, *pairs.trapped), drivers, lossy, len(wiring), nodes=pairs.nodes)
     full = tuple(np.asarray(v <= 0) for v in left)
-    return BoxModel(network, tuning, reference, owners, _places(box, owners), full)
+    return BoxModel(network, tuning, reference, owners, None, full)
+
+
+def placed_model(model: BoxModel, box: inputs.Elements) -> BoxModel:
+    """The network of a box with everything where it sounds from."""
+    return replace(model, places=_places(box, model.owners))
 
 
 def _node(ids: Sequence[str], id: str) -> int:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from firecrest.assessment.acoustic import ratings_of, transfers_from
-from firecrest.assessment.cabinet.places import sounding_elements
+from firecrest.assessment.cabinet.places import sounding_elements, unplaced
 from firecrest.assessment.cabinet.rollup import CabinetResult, cabinet
 from firecrest.assessment.conditions import (
     air_of,
@@ -23,7 +23,7 @@ from firecrest.assessment.electrical import boards_of, source_at, standing_of
 from firecrest.assessment.heat import Heated, heated, lasting, warming_of
 from firecrest.assessment.lower import inputs
 from firecrest.assessment.memo import Memo
-from firecrest.assessment.network import BoxModel, box_model
+from firecrest.assessment.network import BoxModel, box_model, placed_model
 from firecrest.assessment.sound import Scene, voice_rows
 from firecrest.assessment.ways import Measured, drives_of, measured_of, ways_of
 from firecrest.assessment.wiring import Wiring, wiring_of
@@ -126,13 +126,17 @@ def cabinet_in(numbers: inputs.Inputs, memo: Memo) -> CabinetResult:
 
 
 def model_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
-    """The network of a box with its own net air."""
+    """The network of a box with its own net air, and where all of it sounds from."""
+    return memo(placed_model, network_in(numbers, memo), elements_in(numbers, memo))
+
+
+def network_in(numbers: inputs.Inputs, memo: Memo) -> BoxModel:
+    """The same without places: it stays the same object wherever things are moved to."""
     rolled, air = cabinet_in(numbers, memo), memo(air_of, numbers.brief.conditions)
     brief = numbers.brief
     softness = memo(softness_of, brief.conditions, brief.edges)
-    return memo(
-        box_model, elements_in(numbers, memo), wiring_in(numbers), rolled.air, air, softness
-    )
+    elements = unplaced(elements_in(numbers, memo), memo)
+    return memo(box_model, elements, wiring_in(numbers), rolled.air, air, softness)
 
 
 def measured_in(numbers: inputs.Inputs, memo: Memo) -> tuple[Measured | None, ...]:
@@ -169,11 +173,11 @@ def sounding(
     """Solve a box and find its ceiling; ``still``: as at low level and cold, for a first look."""
     brief, power, channels = numbers.brief, numbers.power, numbers.voice.channels
     rolled, air = cabinet_in(numbers, memo), memo(air_of, brief.conditions)
-    elements, wiring = elements_in(numbers, memo), wiring_in(numbers)
-    model = model_in(numbers, memo)
+    elements, wiring = unplaced(elements_in(numbers, memo), memo), wiring_in(numbers)
+    model, network = model_in(numbers, memo), network_in(numbers, memo)
     around = memo(surroundings_of, brief.listening, front_width(numbers.box.case), air)
     edges = STILL if still else brief.edges
-    places = memo(places_in, elements, model, air, edges)
+    places = memo(places_in, elements, network, air, edges)
     coils = tuple(range(len(model.owners))) if edges.hot_coils or places.bent else ()
     whole = memo(solve, model.network, frequency, places.mouths, coils, places.bent)
     solution = memo(_of_voices, whole, len(wiring)) if places.mouths or coils else whole
@@ -190,13 +194,13 @@ def sounding(
     transfers = memo(transfers_from, scene, rows, tuple(c.outputs for c in channels))
     warm = None
     if edges.hot_coils:
-        warming = memo(warming_of, elements, model, brief.conditions.temperature)
+        warming = memo(warming_of, elements, network, brief.conditions.temperature)
         warm = memo(heated, stage, transfers, warming, len(wiring) + len(places.mouths))
         transfers = memo(_at_rated, warm)
     lossy = None
     if places.mouths or places.bent:
         lossy = memo(yielding, stage, transfers, rows, places, len(coils))
-    bearers = elements, wiring, channels, power, numbers.carried, model, brief.edges
+    bearers = elements, wiring, channels, power, numbers.carried, network, brief.edges
     ratings = memo(ratings_of, *bearers)
     boards, played = boards_in(numbers, memo), memo(_material, brief.listening, frequency)
     draw = memo(draw_of, transfers.outputs, boards, played)

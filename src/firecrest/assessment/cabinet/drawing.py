@@ -4,7 +4,7 @@ All of it is floats, and worked out when it is first asked for.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -23,7 +23,7 @@ from firecrest.core.cabinet.outlines import View, outline
 from firecrest.core.cabinet.plates import Resonance, resonance
 from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes.shell import Body, Field, Shell
-from firecrest.core.cabinet.solids import Solid
+from firecrest.core.cabinet.solids import Solid, shifted
 from firecrest.core.cabinet.weighing import (
     brace_masses,
     case_mass,
@@ -36,9 +36,12 @@ from firecrest.design.case import Case
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import inside_of, shape_of, shell_of
-from firecrest.design.standing import FAR, is_divider, panels_of, plate_of
+from firecrest.design.standing import FAR, braces_of, is_divider, panels_of, plate_of
 
 KEPT_SOLIDS, KEPT_SHELLS = 512, 32
+
+
+NOWHERE = core.Mount("")
 
 
 @dataclass(frozen=True)
@@ -51,7 +54,21 @@ class Sited:
 
     def solid(self, swept: bool = True) -> Solid | None:
         """What it occupies; ``swept``: a radiator wherever it moves."""
-        return _solid(self.part, self.at, swept)
+        return self._moving if swept else self._still
+
+    @cached_property
+    def _moving(self) -> Solid | None:
+        return _solid(self, True)
+
+    @cached_property
+    def _still(self) -> Solid | None:
+        return _solid(self, False)
+
+    @cached_property
+    def at_rest(self) -> "Sited":
+        """The same part at the case's origin, wherever it is on panels that look alike."""
+        part = replace(self.part, mount=NOWHERE)
+        return Sited((), part, Frame((0.0, 0.0, 0.0), self.at.u, self.at.v, self.at.t))
 
 
 @lru_cache(KEPT_SHELLS)
@@ -80,9 +97,17 @@ def case_outline(case: Case, view: View, inside: bool = False) -> Real:
 
 
 @lru_cache(KEPT_SOLIDS)
-def _solid(part: core.Part, at: Frame, swept: bool) -> Solid | None:
-    """Remembered by value: parts are made anew with every edit, and mostly come out the same."""
-    return core.solid_of(part, at, swept)
+def _solid(s: Sited, swept: bool) -> Solid | None:
+    """Remembered by value: parts are made anew with every edit, and mostly come out the same; one
+    that moves along its panel is made of the one at rest.
+    """
+    own = _solid_at_rest(s.at_rest, swept)
+    return None if own is None else shifted(own, np.array(s.at.o, dtype=float))
+
+
+@lru_cache(KEPT_SOLIDS)
+def _solid_at_rest(s: Sited, swept: bool) -> Solid | None:
+    return core.solid_of(s.part, s.at, swept)
 
 
 @dataclass(frozen=True)
@@ -91,6 +116,14 @@ class Standing:
 
     brace: Brace
     solid: Solid
+
+
+@lru_cache(KEPT_SHELLS)
+def _standing(case: Case) -> tuple[Standing, ...]:
+    """Remembered by value, as everything is measured against them."""
+    inside = inside_of(shape_of(case))
+    made = ((brace, solid_of(brace, inside)) for brace in braces_of(case))
+    return tuple(Standing(brace, solid) for brace, solid in made if solid is not None)
 
 
 @dataclass(frozen=True, eq=False)
@@ -132,8 +165,7 @@ class Drawing:
     @cached_property
     def standing(self) -> tuple[Standing, ...]:
         """Braces and dividers."""
-        made = ((b, solid_of(b, self.inside)) for b in self.rolled.braces)
-        return tuple(Standing(brace, solid) for brace, solid in made if solid is not None)
+        return _standing(self.case)
 
     @cached_property
     def inside(self) -> Inside:

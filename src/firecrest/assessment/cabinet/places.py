@@ -5,6 +5,7 @@ from typing import Any, TypeVar
 
 from firecrest.assessment.columns import changed
 from firecrest.assessment.lower import inputs
+from firecrest.assessment.memo import Memo
 from firecrest.core.arrays import Number
 from firecrest.core.cabinet.frames import Frame
 from firecrest.design.box import DriverGroup, Port, Position, RadiatorSet
@@ -43,6 +44,49 @@ def _mean(values: Sequence[Number]) -> Number:
     for value in values:
         total = total + value
     return total / len(values)
+
+
+def unplaced(elements: inputs.Elements, memo: Memo) -> inputs.Elements:
+    """The same without places: all that the network is made of.
+
+    They stay the same objects wherever things are moved to, and with them all that follows.
+    """
+    return memo(
+        _elements,
+        elements.chambers,
+        tuple(_unplaced(g, memo) for g in elements.groups),
+        tuple(_unplaced(o, memo) for o in elements.openings),
+        elements.air_speed,
+        elements.air_loss,
+    )
+
+
+def _elements(
+    chambers: tuple[Any, ...],
+    groups: tuple[inputs.Group, ...],
+    openings: tuple[inputs.Opening, ...],
+    air_speed: Number,
+    air_loss: Number,
+) -> inputs.Elements:
+    return inputs.Elements(chambers, groups, openings, air_speed=air_speed, air_loss=air_loss)
+
+
+def _unplaced(element: Element, memo: Memo) -> Element:
+    kept = {k: v for k, v in vars(element).items() if k not in PLACED}
+    made: Element = memo(_made, type(element), tuple(kept), *kept.values())
+    return made
+
+
+PLACED = ("place", "mounts")
+MIDDLE = Position()
+
+
+def _made(kind: type, names: tuple[str, ...], *values: Any) -> Any:
+    """An element with these figures in the middle of the front; ranges were checked before."""
+    made: Any = object.__new__(kind)
+    vars(made).update(zip(names, values, strict=True))
+    vars(made).update(place=MIDDLE, mounts=())
+    return made
 
 
 def sounding_elements(

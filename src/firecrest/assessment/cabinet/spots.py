@@ -95,18 +95,26 @@ def _behind(drawing: Drawing, s: Sited, driver: core.Driver) -> Iterator[Spot]:
     """Air behind a magnet: its rear along its axis to the walls."""
     solid = s.solid()
     assert solid is not None
+    found = _rear_gap(solid, driver.mount.panel, s.at, drawing.shell)
+    if found is not None:
+        names = (driver.name, found.wall)
+        yield Spot("magnet", names, found.gap, MAGNET, found.at, (s.path,))
+
+
+@lru_cache(KEPT_GAPS)
+def _rear_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
+    """Of a solid's last face to the walls that it looks at; None where there are none."""
     rear = solid.pieces[-1][-1]
-    inward = [-float(c) for c in s.at.normal]
-    gaps = [(w.name, w.gap(rear)) for w in drawing.shell.walls if w.name != driver.mount.panel]
+    inward = point([-float(c) for c in at.normal])
     opposite = [
-        (float(gap.min()), name)
-        for name, gap in gaps
-        if name not in drawing.frames or dot(drawing.frames[name].normal, point(inward)) > 0.5
+        (float(w.gap(rear).min()), w.name)
+        for w in shell.walls
+        if w.name != own
+        and (w.name not in shell.frames or dot(shell.frames[w.name].normal, inward) > 0.5)
     ]
-    if opposite:
-        gap, name = min(opposite)
-        at = point(rear.mean(axis=0))
-        yield Spot("magnet", (driver.name, name), gap, MAGNET, at, (s.path,))
+    if not opposite:
+        return None
+    return Gap(*min(opposite), point(rear.mean(axis=0)))
 
 
 def _pairs(drawing: Drawing) -> Iterator[Spot]:

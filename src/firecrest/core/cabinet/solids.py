@@ -31,10 +31,14 @@ class Solid:
     lows: Real
     highs: Real
     """Corners (pieces, 3) of a box round each piece."""
+    rest: "tuple[Solid, Real] | None" = None
+    """The same elsewhere, and how far this is from it: what is moved along keeps its outlines."""
 
     @cached_property
     def fills(self) -> tuple[bool, ...]:
         """Whether each piece is the whole of its box: a brick along the axes."""
+        if self.rest is not None:
+            return self.rest[0].fills
         return tuple(
             _is_brick(piece.reshape(-1, 3), low, high)
             for piece, low, high in zip(self.pieces, self.lows, self.highs, strict=True)
@@ -56,6 +60,18 @@ def solid(pieces: list[Real]) -> Solid:
     flat = [piece.reshape(-1, 3) for piece in pieces]
     lows, highs = (np.array([end(f, axis=0) for f in flat]) for end in (np.min, np.max))
     return Solid(tuple(pieces), *_ball(np.concatenate(flat)), lows, highs)
+
+
+def shifted(body: Solid, by: Real) -> Solid:
+    """The same solid moved by a vector."""
+    return Solid(
+        tuple(piece + by for piece in body.pieces),
+        body.middle + by,
+        body.reach,
+        body.lows + by,
+        body.highs + by,
+        (body, by),
+    )
 
 
 def _ball(points: Real) -> tuple[Real, float]:

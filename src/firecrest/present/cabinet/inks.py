@@ -1,5 +1,6 @@
 """What a view is drawn of: closed outlines, and what of it can be moved."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -16,11 +17,15 @@ Style = Literal[
 
 @dataclass(frozen=True, eq=False)
 class Ink:
-    """A closed outline (n, 2) in m on the paper; ``path`` of the place it belongs to."""
+    """A closed outline (n, 2) in m on the paper; ``path`` of the place it belongs to.
+
+    One that is moved is of the ink ``rest``, so far off on the paper: painted once, then shifted.
+    """
 
     style: Style
     points: Real
     path: Path | None = None
+    rest: "tuple[Ink, tuple[float, float]] | None" = None
 
 
 @dataclass(frozen=True)
@@ -39,6 +44,12 @@ class Movable:
     across: tuple[float, float]
     upwards: tuple[float, float]
     handle: bool = False
+
+
+def shifted(inks: Iterable[Ink], off: Real, path: Path) -> tuple[Ink, ...]:
+    """Inks moved by (2,) on the paper, of the place at ``path``."""
+    by = float(off[0]), float(off[1])
+    return tuple(Ink(ink.style, ink.points + off, path, (ink, by)) for ink in inks)
 
 
 def rectangle(low: Real, high: Real) -> Real:

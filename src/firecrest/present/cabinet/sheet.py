@@ -7,7 +7,7 @@ from functools import lru_cache
 import numpy as np
 
 from firecrest.assessment.assess import Assessment
-from firecrest.assessment.cabinet.drawing import Drawing, Sited, case_outline, feet_of
+from firecrest.assessment.cabinet.drawing import Drawing, Sited, Standing, case_outline, feet_of
 from firecrest.assessment.cabinet.spot import Spot
 from firecrest.core.arrays import Real
 from firecrest.core.cabinet import parts as core
@@ -16,10 +16,11 @@ from firecrest.core.cabinet.frames import Frame, dot
 from firecrest.core.cabinet.outlines import DRAWN, PLAN, VIEWS, View, projected, solid_outlines
 from firecrest.core.cabinet.solids import prism, slice_at, solid
 from firecrest.design.case import Case
+from firecrest.design.case_within import InnerBox
 from firecrest.design.standing import is_divider
 from firecrest.present.cabinet.cells import cells
 from firecrest.present.cabinet.handles import handles
-from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle
+from firecrest.present.cabinet.inks import Ink, Movable, Style, rectangle, shifted
 from firecrest.present.cabinet.words import panel_word
 from firecrest.present.text.units import told
 
@@ -132,12 +133,21 @@ def _ring(cut: CutOut, at: Frame, view: View, depth: float = 0.0) -> Real:
 @lru_cache(KEPT)
 def _hidden(s: Sited, view: View) -> tuple[Ink, ...]:
     """A part on a divider behind the panel that is looked at."""
-    return tuple(replace(ink, style="hidden") for ink in _from_outside(s, view))[:2]
+    return tuple(replace(ink, style="hidden", rest=None) for ink in _mounted(s, view))[:2]
 
 
 @lru_cache(KEPT)
 def _mounted(s: Sited, view: View) -> tuple[Ink, ...]:
     """A part as it is seen from outside; remembered, as most stay where they are."""
+    return shifted(_outside_at_rest(s.at_rest, view), _origin(s, view), s.path)
+
+
+def _origin(s: Sited, view: View) -> Real:
+    return np.asarray(projected(np.array([s.at.o], dtype=float), view)[0])
+
+
+@lru_cache(KEPT)
+def _outside_at_rest(s: Sited, view: View) -> tuple[Ink, ...]:
     return tuple(_from_outside(s, view))
 
 
@@ -251,12 +261,7 @@ def spoken(s: Sited) -> str:
 def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> SheetView:
     """Cut through and looked into from above, the front at the bottom."""
     inks = [_outer(drawing.case, PLAN, "wall"), _outer(drawing.case, PLAN, "air", True)]
-    inks += [
-        Ink("brace", piece)
-        for standing in drawing.standing
-        if standing.brace.axis != "y"
-        for piece in solid_outlines(standing.solid, PLAN)
-    ]
+    inks += _plates(drawing.standing)
     inks += _rooms(drawing)
     inks += [ink for s in _from_below(drawing.sited) for ink in _inside(s)]
     movables = tuple(m for s in drawing.sited if (m := _movable(s, PLAN)) is not None)
@@ -282,6 +287,13 @@ def _plan(assessment: Assessment, drawing: Drawing, spots: Sequence[Spot]) -> Sh
     )
 
 
+@lru_cache(KEPT_CASES)
+def _plates(standing: tuple[Standing, ...]) -> tuple[Ink, ...]:
+    """Braces and dividers that are not level, cut through."""
+    upright = (s.solid for s in standing if s.brace.axis != "y")
+    return tuple(Ink("brace", points) for body in upright for points in solid_outlines(body, PLAN))
+
+
 def _from_below(sited: Sequence[Sited]) -> list[Sited]:
     """What stands higher is drawn later; inner boxes are drawn before what is in them."""
     parts = [s for s in sited if s.part.kind != "inner box"]
@@ -291,15 +303,20 @@ def _from_below(sited: Sequence[Sited]) -> list[Sited]:
 def _rooms(drawing: Drawing) -> Iterator[Ink]:
     """Inner boxes, cut through: their walls round their own air."""
     for s in drawing.sited:
-        if s.part.kind != "inner box":
-            continue
-        box, start = drawing.case.inner[int(s.path[3])], float(s.at.t)
-        layers: tuple[tuple[float, Style], ...] = ((0.0, "brace"), (box.wall, "air"))
-        for wall, style in layers:
-            cut = Rectangle(box.width - 2 * wall, box.height - 2 * wall)
-            body = solid([prism(s.at, cut, start, start + box.depth - wall)])
-            for points in solid_outlines(body, PLAN):
-                yield Ink(style, points, s.path)
+        if s.part.kind == "inner box":
+            yield from _room(s, drawing.case.inner[int(s.path[3])])
+
+
+@lru_cache(KEPT)
+def _room(s: Sited, box: InnerBox) -> tuple[Ink, ...]:
+    found: list[Ink] = []
+    start = float(s.at.t)
+    layers: tuple[tuple[float, Style], ...] = ((0.0, "brace"), (box.wall, "air"))
+    for wall, style in layers:
+        cut = Rectangle(box.width - 2 * wall, box.height - 2 * wall)
+        body = solid([prism(s.at, cut, start, start + box.depth - wall)])
+        found += [Ink(style, points, s.path) for points in solid_outlines(body, PLAN)]
+    return tuple(found)
 
 
 def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
@@ -310,6 +327,11 @@ def _flat(point: tuple[float, float, float], view: View) -> tuple[float, float]:
 @lru_cache(KEPT)
 def _inside(s: Sited) -> tuple[Ink, ...]:
     """A part looked at from above, through the open case; remembered."""
+    return shifted(_above_at_rest(s.at_rest), _origin(s, PLAN), s.path)
+
+
+@lru_cache(KEPT)
+def _above_at_rest(s: Sited) -> tuple[Ink, ...]:
     return tuple(_from_above(s))
 
 

@@ -1,6 +1,7 @@
 """The drawing on graph paper: three views at one scale, whose parts can be dragged and stepped."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from functools import partial
 from typing import Any
 from weakref import WeakKeyDictionary
 
@@ -10,6 +11,7 @@ from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
 
 from firecrest.app.exporting import Picture
 from firecrest.app.session import Session
+from firecrest.app.stages.cabinet.layers import Layers, shared
 from firecrest.app.stages.cabinet.place_item import PlaceItem
 from firecrest.app.stages.cabinet.sheet_paint import (
     paint_heavy,
@@ -35,6 +37,8 @@ HEAD, SIDE, FOOT, GAP = 40.0, 42.0, 10.0, 44.0
 DRAWS, PALE = 5.0, 0.4
 """How near, in pixels, a line draws a dragged part; how pale things without places are."""
 LEAST_CARD = 140
+AROUND = QPointF(14.0, 14.0)
+"""Pixels round a mark."""
 
 
 class TightCard(QFrame):
@@ -88,7 +92,7 @@ class SheetCanvas(QWidget):
         self._chosen: Path | None = None
         self._placed = True
         self._polygons: WeakKeyDictionary[Ink, Any] = WeakKeyDictionary()
-        self._painted: dict[str, tuple[Any, QPixmap]] = {}
+        self._layers: dict[str, Layers] = {}
         self._paper, self._paper_key = QPixmap(), (0, 0, "", 0.0)
         self.items: dict[tuple[str, Path], PlaceItem] = {}
         self._card = TightCard(self)
@@ -111,15 +115,46 @@ class SheetCanvas(QWidget):
 
         What has no place yet is drawn paler, and cannot be moved.
         """
-        self._views, self._drawing, self._chosen = views, drawing, chosen
-        self._placed = placed
+        before, self._views = self._where(), views
+        self._drawing, self._chosen, self._placed = drawing, chosen, placed
         self._lay()
-        self.update()
+        after = self._where()
+        if before.keys() != after.keys() or any(before[k][0] != after[k][0] for k in after):
+            self.update()
+        else:
+            for key, (_, view) in after.items():
+                self.update(grown(self._changed(before[key][1], view)))
+
+    def _where(self) -> dict[str, tuple[Any, SheetView]]:
+        """Each view with all but its inks and marks that it is painted by."""
+        return {v.key: (self._stand(v), v) for v in self._views if v.key in self._origins}
+
+    def _stand(self, view: SheetView) -> tuple[Any, ...]:
+        """Where a view is drawn, and what is written round it."""
+        o = self._origins[view.key]
+        return (
+            o.x(), o.y(), self.scale, self._placed, self._paper_key, view.title, view.sizes,
+            view.promised,
+        )  # fmt: skip
+
+    def _changed(self, before: SheetView, after: SheetView) -> QRectF:
+        """What of a view that stays where it is has to be painted anew."""
+        below, above = shared(before.inks, after.inks)
+        area = QRectF()
+        for view in (before, after):
+            for ink in view.inks[below : len(view.inks) - above]:
+                area = area.united(self._polygon(view, ink).boundingRect())
+            if (before.marks, before.heavy) != (after.marks, after.heavy):
+                spots = [m.at for m in view.marks] + ([view.heavy] if view.heavy else [])
+                for spot in spots:
+                    at = self._spot(view, spot)
+                    area = area.united(QRectF(at - AROUND, at + AROUND))
+        return area.adjusted(-3, -3, 3, 3) if area.isValid() else area
 
     def show_card(self, facts: Sequence[Fact]) -> None:
         """The tightest spots and how it stands, in the corner that no view takes."""
         self._card.show_facts(facts)
-        self._lay()
+        self._lay_card()
 
     def move_part(self, movable: Movable, u: float, v: float, snap: bool) -> None:
         """A part to a place; one drag is one step of undo."""
@@ -156,6 +191,8 @@ class SheetCanvas(QWidget):
         for view, x, y in ((front, left, top), (end, second, top), (plan, left, below)):
             self._origins[view.key] = QPointF(x - s * view.low[0], y + s * view.high[1])
         self._place_items()
+
+    def _lay_card(self) -> None:
         corner = grown(self.free_corner())
         self._card.setVisible(corner.width() >= sized(LEAST_CARD) and corner.height() >= sized(80))
         wanted = min(corner.height(), self._card.sizeHint().height())
@@ -203,6 +240,7 @@ class SheetCanvas(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._lay()
+        self._lay_card()
 
     # painting ---------------------------------------------------------------------
 
@@ -211,27 +249,19 @@ class SheetCanvas(QWidget):
         p.drawPixmap(area, self._ground(), QRectF(self._paper.rect()))
         for view in self._views:
             if view.key in self._origins:
-                p.drawPixmap(area, self._kept_view(view), QRectF(self._paper.rect()))
+                self._paint_view(p, view, layered=True)
 
-    def _kept_view(self, view: SheetView) -> QPixmap:
-        """A view, painted anew only where something on it is another: a drag changes one or two."""
-        o = self._origins[view.key]
-        key = (
-            view.inks, view.marks, view.sizes, view.promised, view.heavy, view.title,
-            (o.x(), o.y(), self.scale), self._placed, self._paper_key,
-        )  # fmt: skip
-        kept = self._painted.get(view.key)
-        if kept is None or kept[0] != key:
-            made = QPixmap(self._paper.size())
-            made.fill(Qt.GlobalColor.transparent)
-            p = QPainter(made)
-            p.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
-            p.setRenderHint(QPainter.RenderHint.Antialiasing)
-            p.scale(ratio(self), ratio(self))
-            self._paint_view(p, view)
-            p.end()
-            kept = self._painted[view.key] = (key, made)
-        return kept[1]
+    def _pixmap(self, paint: Callable[[QPainter], None]) -> QPixmap:
+        """A clear sheet as large as the paper, painted on."""
+        made = QPixmap(self._paper.size())
+        made.fill(Qt.GlobalColor.transparent)
+        p = QPainter(made)
+        p.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
+        p.setRenderHint(QPainter.RenderHint.Antialiasing)
+        p.scale(ratio(self), ratio(self))
+        paint(p)
+        p.end()
+        return made
 
     def _paint_views(self, p: QPainter) -> None:
         for view in self._views:
@@ -260,14 +290,12 @@ class SheetCanvas(QWidget):
             p.end()
         return self._paper
 
-    def _paint_view(self, p: QPainter, view: SheetView) -> None:
-        self._paint_title(p, view)
-        for ink in view.inks:
-            p.setOpacity(PALE if ink.path is not None and not self._placed else 1.0)
-            paint_ink(p, ink, self._polygon(view, ink))
-        p.setOpacity(1.0)
-        self._paint_promise(p, view)
-        self._paint_measures(p, view)
+    def _paint_view(self, p: QPainter, view: SheetView, *, layered: bool = False) -> None:
+        if layered:
+            self._paint_layers(p, view)
+        else:
+            self._paint_under(p, view, view.inks)
+            self._paint_over(p, view, ())
         if view.heavy is not None:
             paint_heavy(p, self._spot(view, view.heavy))
         for mark in view.marks:
@@ -275,14 +303,55 @@ class SheetCanvas(QWidget):
             p.setPen(QPen(colour("flame" if mark.impossible else "amber"), 2.2))
             p.drawEllipse(self._spot(view, mark.at), 11, 11)
 
+    def _paint_under(self, p: QPainter, view: SheetView, inks: Sequence[Ink]) -> None:
+        self._paint_title(p, view)
+        self._paint_inks(p, view, inks)
+
+    def _paint_over(self, p: QPainter, view: SheetView, inks: Sequence[Ink]) -> None:
+        self._paint_inks(p, view, inks)
+        self._paint_promise(p, view)
+        self._paint_measures(p, view)
+
+    def _paint_inks(self, p: QPainter, view: SheetView, inks: Sequence[Ink]) -> None:
+        for ink in inks:
+            p.setOpacity(PALE if ink.path is not None and not self._placed else 1.0)
+            paint_ink(p, ink, self._polygon(view, ink))
+        p.setOpacity(1.0)
+
+    def _paint_layers(self, p: QPainter, view: SheetView) -> None:
+        """What lies below and above the inks that change is painted once for as long as they do."""
+        where = self._stand(view)
+        layers, inks = self._layers.get(view.key), view.inks
+        if layers is None or layers.where != where:
+            layers = Layers(where, inks)
+        elif not layers.holds(inks):
+            below, above = shared(layers.inks, inks)
+            last = inks[len(inks) - above :]
+            under = self._pixmap(partial(self._paint_under, view=view, inks=inks[:below]))
+            over = self._pixmap(partial(self._paint_over, view=view, inks=last))
+            layers = Layers(where, inks, below, above, under, over)
+        self._layers[view.key] = layers
+        area, whole = extent(self), QRectF(self._paper.rect())
+        if layers.under is None or layers.over is None:
+            self._paint_under(p, view, inks)
+            self._paint_over(p, view, ())
+            return
+        p.drawPixmap(area, layers.under, whole)
+        self._paint_inks(p, view, inks[layers.below : len(inks) - layers.above])
+        p.drawPixmap(area, layers.over, whole)
+
     def _polygon(self, view: SheetView, ink: Ink) -> QPolygonF:
         """An outline in pixels; kept as long as the ink stays, and where it is drawn."""
         o, s = self._origins[view.key], self.scale
         where = (o.x(), o.y(), s)
         kept = self._polygons.get(ink)
         if kept is None or kept[0] != where:
-            points = [QPointF(o.x() + s * x, o.y() - s * y) for x, y in ink.points]
-            kept = self._polygons[ink] = (where, QPolygonF(points))
+            if ink.rest is None:
+                made = QPolygonF([QPointF(o.x() + s * x, o.y() - s * y) for x, y in ink.points])
+            else:
+                still, (right, up) = ink.rest
+                made = self._polygon(view, still).translated(s * right, -s * up)
+            kept = self._polygons[ink] = (where, made)
         return kept[1]
 
     def _paint_title(self, p: QPainter, view: SheetView) -> None:
