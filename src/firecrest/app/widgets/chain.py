@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QFontMetricsF, QPainter, QPainterPath, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
-from firecrest.app.rest import Coalesced
+from firecrest.app.rest import READ_MS, Coalesced
 from firecrest.app.session import Session
 from firecrest.app.theme.size import canvas, extent, fix, grown
 from firecrest.app.theme.style import colour, holder, text_font, title_font
@@ -56,7 +56,7 @@ class Chain(QWidget):
         fix(self, height=HEIGHT)
         self.row: ChainRow = chain(session.assessment, None)
         self.links = [LinkWidget(self, k) for k in range(len(self.row.links))]
-        self._after = Coalesced(self, self.refresh)
+        self._after = Coalesced(self, self.refresh, READ_MS)
         session.changed.connect(self._after.start)
         session.looked.connect(self.refresh)
         holder.changed.connect(self.update)

@@ -24,7 +24,7 @@ from firecrest.core.cabinet.parts import (
     cut_of,
     middle_line,
 )
-from firecrest.core.cabinet.shapes.shell import Shell
+from firecrest.core.cabinet.shapes.shell import Shell, gaps_to
 from firecrest.core.cabinet.solids import Solid, beyond, disc, slice_at, solid
 
 STILL, MAGNET, MOVING = 0.005, 0.010, 0.003
@@ -51,14 +51,11 @@ def wall_gap(body: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
     every = np.concatenate(points)
     if not len(every):
         return None
-    found = []
-    for wall in shell.walls:
-        if wall.name != own:
-            gaps = wall.gap(every)
-            worst = int(np.argmin(gaps))
-            x, y, z = (float(c) for c in every[worst])
-            found.append(Gap(float(gaps[worst]), wall.name, (x, y, z)))
-    return min(found, key=lambda g: g.gap)
+    walls = [wall for wall in shell.walls if wall.name != own]
+    gaps = gaps_to(walls, every)
+    k, worst = np.unravel_index(int(np.argmin(gaps)), gaps.shape)
+    x, y, z = (float(c) for c in every[worst])
+    return Gap(float(gaps[k, worst]), walls[int(k)].name, (x, y, z))
 
 
 def removable(part: Driver, openings: Iterable[float]) -> bool:
@@ -85,7 +82,7 @@ def free_ahead(rim: Real, ahead: Real, shell: Shell, others: Iterable[Solid], mo
     """How far the outline ``rim`` (n, 3) runs on along the unit vector ``ahead``, m."""
 
     def _within(s: float) -> bool:
-        return all(float(np.min(w.gap(rim + s * ahead))) >= 0 for w in shell.walls)
+        return float(np.min(gaps_to(shell.walls, rim + s * ahead))) >= 0
 
     free = _farthest(_within, most)
     for other in others:
@@ -127,17 +124,15 @@ def margins(part: Part, at: Frame, shell: Shell, rounding: float = 0.0) -> tuple
     frame_cut = framed(part.cut, part.frame) if isinstance(part, Driver | Radiator) else cut
     edge = slice_at(at, outline(frame_cut), 0.0)
     own = part.mount.panel
-    inner, outer = [np.inf], [np.inf]
-    for wall in shell.walls:
-        if wall.name == own:
-            continue
-        inner.append(float(np.min(wall.gap(rim))))
+    walls = [wall for wall in shell.walls if wall.name != own]
+    inner, outer = np.min(gaps_to(walls, rim)), [np.inf]
+    for wall, gap in zip(walls, gaps_to(walls, edge).min(axis=1), strict=True):
         thick = shell.frames[wall.name].t if wall.name in shell.frames else shell.printed_wall
         if own not in shell.frames:
-            outer.append(float(np.min(wall.gap(edge))))
+            outer.append(float(gap))
         elif wall.name != "rounded edge":
-            outer.append(float(np.min(wall.gap(edge))) + float(thick))
-    return min(inner), min(outer) - (rounding if own in shell.frames else 0.0)
+            outer.append(float(gap) + float(thick))
+    return float(inner), min(outer) - (rounding if own in shell.frames else 0.0)
 
 
 def frames_apart(one: tuple[Part, Frame], other: tuple[Part, Frame]) -> float:

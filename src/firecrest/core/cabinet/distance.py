@@ -100,13 +100,19 @@ def _nearest(simplex: list[Corner]) -> tuple[list[Corner], tuple[float, ...], Po
             weights = _foot([c[0] for c in corners])
             if weights is None:
                 continue
-            x, y, z = (sum(w * c[0][k] for w, c in zip(weights, corners, strict=True))
-                       for k in range(3))  # fmt: skip
-            square = x * x + y * y + z * z
+            at = _weighed(weights, corners)
+            square = _dot(at, at)
             if best is None or square < best[0]:
-                best = square, corners, weights, (x, y, z)
+                best = square, corners, weights, at
     assert best is not None
     return best[1:]
+
+
+def _weighed(weights: tuple[float, ...], corners: list[Corner]) -> Point:
+    x = y = z = 0.0
+    for w, (p, _, _) in zip(weights, corners, strict=True):
+        x, y, z = x + w * p[0], y + w * p[1], z + w * p[2]
+    return x, y, z
 
 
 def _foot(corners: list[Point]) -> tuple[float, ...] | None:
@@ -119,15 +125,12 @@ def _foot(corners: list[Point]) -> tuple[float, ...] | None:
     if not rest:
         return (1.0,)
     edges = [_less(c, first) for c in rest]
-    right = [-_dot(e, first) for e in edges]
-    shares: tuple[float, ...] | None
     if len(edges) == 1:
         square = _dot(edges[0], edges[0])
-        shares = (right[0] / square,) if square > 0 else None
-    elif len(edges) == 2:
-        shares = _two(edges, right)
-    else:
-        shares = _three(edges, right)
+        share = -_dot(edges[0], first) / square if square > 0 else -1.0
+        return (1.0 - share, share) if 0.0 <= share <= 1.0 else None
+    right = [-_dot(e, first) for e in edges]
+    shares = _two(edges, right) if len(edges) == 2 else _three(edges, right)
     if shares is None or min(shares) < 0 or sum(shares) > 1:
         return None
     return (1.0 - sum(shares), *shares)

@@ -1,9 +1,10 @@
 """Layers of a view: what lies below and above the outlines that change, as pictures."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
+from PySide6.QtCore import QRectF
 from PySide6.QtGui import QPixmap
 
 from firecrest.present.cabinet.inks import Ink
@@ -11,7 +12,8 @@ from firecrest.present.cabinet.inks import Ink
 
 @dataclass(frozen=True)
 class Layers:
-    """The first ``below`` and the last ``above`` of ``inks`` as pictures; None while unpainted.
+    """The first ``below`` and the last ``above`` of ``inks`` as pictures of an ``area``; None while
+    unpainted.
 
     ``where`` is all else that they are painted by.
     """
@@ -20,6 +22,7 @@ class Layers:
     inks: tuple[Ink, ...]
     below: int = 0
     above: int = 0
+    area: QRectF = field(default_factory=QRectF)
     under: QPixmap | None = None
     over: QPixmap | None = None
 

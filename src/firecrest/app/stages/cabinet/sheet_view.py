@@ -2,12 +2,13 @@
 
 from collections.abc import Callable, Sequence
 from functools import partial
+from math import ceil, floor
 from typing import Any
 from weakref import WeakKeyDictionary
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QResizeEvent
-from PySide6.QtWidgets import QFrame, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QWidget
 
 from firecrest.app.exporting import Picture
 from firecrest.app.session import Session
@@ -19,11 +20,9 @@ from firecrest.app.stages.cabinet.sheet_paint import (
     paint_measure,
     paint_paper,
 )
+from firecrest.app.stages.cabinet.tight_card import TightCard
 from firecrest.app.theme.size import canvas, extent, fix, grown, ratio, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font, title_font
-from firecrest.app.widgets.choices import set_role
-from firecrest.app.widgets.fact_rows import ROLES, SIGNS
-from firecrest.app.widgets.plain import label, tip
 from firecrest.assessment.cabinet.drawing import Drawing
 from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.paths import Path
@@ -37,39 +36,10 @@ HEAD, SIDE, FOOT, GAP = 40.0, 42.0, 10.0, 44.0
 DRAWS, PALE = 5.0, 0.4
 """How near, in pixels, a line draws a dragged part; how pale things without places are."""
 LEAST_CARD = 140
+RIM = 64.0
+"""Pixels round a view for its title and measures."""
 AROUND = QPointF(14.0, 14.0)
 """Pixels round a mark."""
-
-
-class TightCard(QFrame):
-    """What is tight and how it stands, on a card."""
-
-    def __init__(self, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setProperty("role", "card")
-        self._box = QVBoxLayout(self)
-        self._box.setContentsMargins(10, 6, 10, 6)
-        self._box.setSpacing(2)
-        self._box.addWidget(label("Tight spots", "section"))
-        self._rows: list[QLabel] = []
-
-    def show_facts(self, facts: Sequence[Fact]) -> None:
-        """One line for each fact, with its mark as a sign."""
-        while len(self._rows) < len(facts):
-            row = label("")
-            row.setWordWrap(True)
-            self._rows.append(row)
-            self._box.addWidget(row)
-        for k, row in enumerate(self._rows):
-            row.setVisible(k < len(facts))
-            if k < len(facts):
-                fact = facts[k]
-                sign = SIGNS.get(fact.mark, "")
-                text = f"{sign}{fact.name} {fact.value}".strip()
-                if row.text() != text:
-                    row.setText(text)
-                    set_role(row, ROLES.get(fact.mark, ""))
-                    tip(row, fact.help)
 
 
 def _feet(drawing: Drawing) -> float:
@@ -251,14 +221,15 @@ class SheetCanvas(QWidget):
             if view.key in self._origins:
                 self._paint_view(p, view, layered=True)
 
-    def _pixmap(self, paint: Callable[[QPainter], None]) -> QPixmap:
-        """A clear sheet as large as the paper, painted on."""
-        made = QPixmap(self._paper.size())
+    def _pixmap(self, area: QRectF, paint: Callable[[QPainter], None]) -> QPixmap:
+        """A clear sheet of an area of the paper, painted on."""
+        made = QPixmap((area.size() * ratio(self)).toSize())
         made.fill(Qt.GlobalColor.transparent)
         p = QPainter(made)
         p.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
         p.setRenderHint(QPainter.RenderHint.Antialiasing)
         p.scale(ratio(self), ratio(self))
+        p.translate(-area.topLeft())
         paint(p)
         p.end()
         return made
@@ -326,19 +297,33 @@ class SheetCanvas(QWidget):
             layers = Layers(where, inks)
         elif not layers.holds(inks):
             below, above = shared(layers.inks, inks)
-            last = inks[len(inks) - above :]
-            under = self._pixmap(partial(self._paint_under, view=view, inks=inks[:below]))
-            over = self._pixmap(partial(self._paint_over, view=view, inks=last))
-            layers = Layers(where, inks, below, above, under, over)
+            last, area = inks[len(inks) - above :], self._area(view)
+            under = self._pixmap(area, partial(self._paint_under, view=view, inks=inks[:below]))
+            over = self._pixmap(area, partial(self._paint_over, view=view, inks=last))
+            layers = Layers(where, inks, below, above, area, under, over)
         self._layers[view.key] = layers
-        area, whole = extent(self), QRectF(self._paper.rect())
         if layers.under is None or layers.over is None:
             self._paint_under(p, view, inks)
             self._paint_over(p, view, ())
             return
-        p.drawPixmap(area, layers.under, whole)
+        whole = QRectF(layers.under.rect())
+        p.drawPixmap(layers.area, layers.under, whole)
         self._paint_inks(p, view, inks[layers.below : len(inks) - layers.above])
-        p.drawPixmap(area, layers.over, whole)
+        p.drawPixmap(layers.area, layers.over, whole)
+
+    def _area(self, view: SheetView) -> QRectF:
+        """What a view takes with all that is written round it, in whole pixels of the screen."""
+        corners = (
+            self._spot(view, (view.low[0], view.high[1])),
+            self._spot(view, (view.high[0], view.low[1])),
+        )
+        found = self._promised(view).united(QRectF(*corners))
+        for ink in view.inks:
+            found = found.united(self._polygon(view, ink).boundingRect())
+        sharp = ratio(self)
+        left, top = (floor(sharp * (c - RIM)) for c in (found.left(), found.top()))
+        right, low = (ceil(sharp * (c + RIM)) for c in (found.right(), found.bottom()))
+        return QRectF(left / sharp, top / sharp, (right - left) / sharp, (low - top) / sharp)
 
     def _polygon(self, view: SheetView, ink: Ink) -> QPolygonF:
         """An outline in pixels; kept as long as the ink stays, and where it is drawn."""
@@ -364,13 +349,17 @@ class SheetCanvas(QWidget):
         """The promised outline, centred on the case."""
         if view.promised is None:
             return
+        p.setBrush(Qt.BrushStyle.NoBrush)
+        p.setPen(QPen(colour("stripe"), 1.6, Qt.PenStyle.DashLine))
+        p.drawRect(self._promised(view))
+
+    def _promised(self, view: SheetView) -> QRectF:
+        if view.promised is None:
+            return QRectF()
         middle = ((view.low[0] + view.high[0]) / 2, (view.low[1] + view.high[1]) / 2)
         half = (view.promised[0] / 2, view.promised[1] / 2)
         a = self._spot(view, (middle[0] - half[0], middle[1] + half[1]))
-        b = self._spot(view, (middle[0] + half[0], middle[1] - half[1]))
-        p.setBrush(Qt.BrushStyle.NoBrush)
-        p.setPen(QPen(colour("stripe"), 1.6, Qt.PenStyle.DashLine))
-        p.drawRect(QRectF(a, b))
+        return QRectF(a, self._spot(view, (middle[0] + half[0], middle[1] - half[1])))
 
     def _paint_measures(self, p: QPainter, view: SheetView) -> None:
         """Measures above and, of front and plan, to the left."""

@@ -1,6 +1,6 @@
 """What every shape of case gives: volumes, flat panels, inner walls, fields that can ring."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -29,10 +29,14 @@ class Field:
 
 @dataclass(frozen=True)
 class Wall:
-    """An inner face: ``gap`` gives how far points (n, 3) are inside of it, negative outside."""
+    """An inner face: ``gap`` gives how far points (n, 3) are inside of it, negative outside.
+
+    A plane is known by its inward normal and its level along it, too.
+    """
 
     name: str
     gap: Callable[[Real], Real]
+    plane: tuple[Real, float] | None = None
 
 
 @dataclass(frozen=True)
@@ -69,7 +73,22 @@ def plane(name: str, frame: Frame, depth: float | None = None) -> Wall:
     """The inner face of a flat panel: an endless plane ``depth`` (its thickness) inwards."""
     inward = -np.asarray(frame.normal)
     level = np.asarray(frame.o) @ inward + (frame.t if depth is None else depth)
-    return Wall(name, lambda points: points @ inward - level)
+    return Wall(name, lambda points: points @ inward - level, (inward, float(level)))
+
+
+def gaps_to(walls: Sequence[Wall], points: Real) -> Real:
+    """Gaps (walls, n) of points (n, 3) to each of ``walls``; all planes at once."""
+    found = np.empty((len(walls), len(points)))
+    flat = [k for k, wall in enumerate(walls) if wall.plane is not None]
+    if flat:
+        planes = [walls[k].plane for k in flat]
+        normals = np.array([p[0] for p in planes if p is not None], dtype=float)
+        levels = np.array([p[1] for p in planes if p is not None])
+        found[flat] = normals @ points.T - levels[:, None]
+    for k, wall in enumerate(walls):
+        if wall.plane is None:
+            found[k] = wall.gap(points)
+    return found
 
 
 def round_wall(name: str, through: Vector, axis: Vector, radius: Number) -> Wall:
