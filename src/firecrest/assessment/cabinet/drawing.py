@@ -52,6 +52,14 @@ class Sited:
     part: core.Part
     at: Frame
 
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        """Worked out once: whatever is remembered of a part is found by it."""
+        return hash((self.path, self.part, self.at))
+
     def solid(self, swept: bool = True) -> Solid | None:
         """What it occupies; ``swept``: a radiator wherever it moves."""
         return self._moving if swept else self._still
@@ -97,6 +105,12 @@ def case_outline(case: Case, view: View, inside: bool = False) -> Real:
 
 
 @lru_cache(KEPT_SOLIDS)
+def _known(s: Sited) -> Sited:
+    """The first of all that are equal: most parts stay where they are from edit to edit."""
+    return s
+
+
+@lru_cache(KEPT_SOLIDS)
 def _solid(s: Sited, swept: bool) -> Solid | None:
     """Remembered by value: parts are made anew with every edit, and mostly come out the same; one
     that moves along its panel is made of the one at rest.
@@ -110,7 +124,7 @@ def _solid_at_rest(s: Sited, swept: bool) -> Solid | None:
     return core.solid_of(s.part, s.at, swept)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Standing:
     """A brace with its solid."""
 
@@ -159,7 +173,7 @@ class Drawing:
         found = []
         for thing in self.rolled.things:
             for part, path in zip(thing.parts, thing.paths, strict=True):
-                found.append(Sited(path, part, core.placed(part, self.frames)))
+                found.append(_known(Sited(path, part, core.placed(part, self.frames))))
         return tuple(found)
 
     @cached_property

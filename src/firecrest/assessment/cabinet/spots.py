@@ -11,7 +11,7 @@ from itertools import combinations
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.cabinet.cooling_spots import fins, vents
 from firecrest.assessment.cabinet.divider_spots import ahead, beside, side_by_side, through
-from firecrest.assessment.cabinet.drawing import Drawing, Sited, drawing_of
+from firecrest.assessment.cabinet.drawing import Drawing, Sited, Standing, drawing_of
 from firecrest.assessment.cabinet.fitted_spots import around, grille, plugs, within
 from firecrest.assessment.cabinet.leads import short_leads
 from firecrest.assessment.cabinet.rollup import slab_of
@@ -74,34 +74,25 @@ def spots_in(assessment: Assessment) -> tuple[Spot, ...]:
 
 def _walls(drawing: Drawing) -> Iterator[Spot]:
     for s in drawing.sited:
-        solid = s.solid()
-        if solid is None:
-            continue
-        gap = _wall_gap(solid, s.part.mount.panel, s.at, drawing.shell)
-        if gap is not None:
-            poked = gap.gap < -1e-6
-            names = (s.part.name, gap.wall)
-            yield Spot("wall", names, gap.gap, wanted(s.part), gap.at, (s.path,), poked)
-        if isinstance(s.part, core.Driver):
-            yield from _behind(drawing, s, s.part)
+        yield from _wall_spots(s, drawing.shell)
 
 
 @lru_cache(KEPT_GAPS)
-def _wall_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
-    return wall_gap(solid, own, at, shell)
+def _wall_spots(s: Sited, shell: Shell) -> tuple[Spot, ...]:
+    """A part against the walls, and a magnet against the one behind it."""
+    solid, found = s.solid(), []
+    gap = None if solid is None else wall_gap(solid, s.part.mount.panel, s.at, shell)
+    if gap is not None:
+        names, poked = (s.part.name, gap.wall), gap.gap < -1e-6
+        found.append(Spot("wall", names, gap.gap, wanted(s.part), gap.at, (s.path,), poked))
+    if solid is not None and isinstance(s.part, core.Driver):
+        behind = _rear_gap(solid, s.part.mount.panel, s.at, shell)
+        if behind is not None:
+            names = (s.part.name, behind.wall)
+            found.append(Spot("magnet", names, behind.gap, MAGNET, behind.at, (s.path,)))
+    return tuple(found)
 
 
-def _behind(drawing: Drawing, s: Sited, driver: core.Driver) -> Iterator[Spot]:
-    """Air behind a magnet: its rear along its axis to the walls."""
-    solid = s.solid()
-    assert solid is not None
-    found = _rear_gap(solid, driver.mount.panel, s.at, drawing.shell)
-    if found is not None:
-        names = (driver.name, found.wall)
-        yield Spot("magnet", names, found.gap, MAGNET, found.at, (s.path,))
-
-
-@lru_cache(KEPT_GAPS)
 def _rear_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
     """Of a solid's last face to the walls that it looks at; None where there are none."""
     rear = solid.pieces[-1][-1]
@@ -119,30 +110,41 @@ def _rear_gap(solid: Solid, own: str, at: Frame, shell: Shell) -> Gap | None:
 
 def _pairs(drawing: Drawing) -> Iterator[Spot]:
     for one, other in combinations(drawing.sited, 2):
-        if one.part.mount.chamber != other.part.mount.chamber:
-            continue
-        a, b = one.solid(), other.solid()
-        near = None if a is None or b is None else between(a, b)
-        if near is None or near.gap > SEEN:
-            continue
-        at = point((near.here + near.there) / 2)
-        names, paths = (one.part.name, other.part.name), (one.path, other.path)
-        met = near.gap <= 1e-6
-        yield Spot("pair", names, near.gap, wanted(one.part, other.part), at, paths, met)
+        if one.part.mount.chamber == other.part.mount.chamber:
+            found = _pair_spot(one, other)
+            if found is not None:
+                yield found
+
+
+@lru_cache(KEPT_GAPS)
+def _pair_spot(one: Sited, other: Sited) -> Spot | None:
+    """Two parts in one room; None of those far apart."""
+    a, b = one.solid(), other.solid()
+    near = None if a is None or b is None else between(a, b)
+    if near is None or near.gap > SEEN:
+        return None
+    names, paths = (one.part.name, other.part.name), (one.path, other.path)
+    at, met = point((near.here + near.there) / 2), near.gap <= 1e-6
+    return Spot("pair", names, near.gap, wanted(one.part, other.part), at, paths, met)
 
 
 def _braces(drawing: Drawing) -> Iterator[Spot]:
     for s in drawing.sited:
-        solid = s.solid()
-        for standing in beside(drawing, s) if solid is not None else ():
-            assert solid is not None
-            near = between(solid, standing.solid)
-            if near is None or near.gap > SEEN:
-                continue
-            at = point((near.here + near.there) / 2)
-            names = (s.part.name, standing.brace.name)
-            met = near.gap <= 1e-6
-            yield Spot("brace", names, near.gap, wanted(s.part), at, (s.path,), met)
+        for standing in beside(drawing, s):
+            found = _brace_spot(s, standing)
+            if found is not None:
+                yield found
+
+
+@lru_cache(KEPT_GAPS)
+def _brace_spot(s: Sited, standing: Standing) -> Spot | None:
+    solid = s.solid()
+    near = None if solid is None else between(solid, standing.solid)
+    if near is None or near.gap > SEEN:
+        return None
+    at, met = point((near.here + near.there) / 2), near.gap <= 1e-6
+    names = (s.part.name, standing.brace.name)
+    return Spot("brace", names, near.gap, wanted(s.part), at, (s.path,), met)
 
 
 def _edges(drawing: Drawing) -> Iterator[Spot]:
@@ -150,23 +152,25 @@ def _edges(drawing: Drawing) -> Iterator[Spot]:
     shape = drawing.case.shape
     rounding = shape.radius if shape.kind == "box" and shape.edges != "square" else 0.0
     for s in drawing.sited:
-        cut, frame = _margins(s.part, s.at, drawing.shell, rounding)
-        at = point(s.at.o)
-        name = (s.part.name, s.part.mount.panel)
-        if cut < SEEN:
-            yield Spot("cut-out edge", name, cut, 0.0, at, (s.path,), cut < -1e-6)
-        if frame < SEEN:
-            yield Spot("frame edge", name, frame, EDGE, at, (s.path,), frame < -1e-6)
+        yield from _edge_spots(s, drawing.shell, rounding)
 
 
 @lru_cache(KEPT_GAPS)
-def _margins(part: core.Part, at: Frame, shell: Shell, rounding: float) -> tuple[float, float]:
-    return margins(part, at, shell, rounding)
+def _edge_spots(s: Sited, shell: Shell, rounding: float) -> tuple[Spot, ...]:
+    cut, frame = margins(s.part, s.at, shell, rounding)
+    at, names, found = point(s.at.o), (s.part.name, s.part.mount.panel), []
+    if cut < SEEN:
+        found.append(Spot("cut-out edge", names, cut, 0.0, at, (s.path,), cut < -1e-6))
+    if frame < SEEN:
+        found.append(Spot("frame edge", names, frame, EDGE, at, (s.path,), frame < -1e-6))
+    return tuple(found)
 
 
 @lru_cache(KEPT_GAPS)
-def _frames_apart(one: tuple[core.Part, Frame], other: tuple[core.Part, Frame]) -> float:
-    return frames_apart(one, other)
+def _frames_gap(one: Sited, other: Sited) -> float:
+    """How far apart the frames of two in one panel are; a divider's faces are one."""
+    behind = one.part.mount.panel != other.part.mount.panel
+    return frames_apart((one.part, one.at), (other.part, through(other.at, behind)))
 
 
 def _frames(drawing: Drawing) -> Iterator[Spot]:
@@ -174,8 +178,7 @@ def _frames(drawing: Drawing) -> Iterator[Spot]:
     for one, other in combinations(drawing.sited, 2):
         if not side_by_side(one, other) or _on_plate(drawing, one, other):
             continue
-        behind = one.part.mount.panel != other.part.mount.panel
-        gap = _frames_apart((one.part, one.at), (other.part, through(other.at, behind)))
+        gap = _frames_gap(one, other)
         if gap < SEEN:
             at = point([(a + b) / 2 for a, b in zip(one.at.o, other.at.o, strict=True)])
             names, paths = (one.part.name, other.part.name), (one.path, other.path)

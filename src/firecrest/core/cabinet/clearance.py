@@ -11,7 +11,7 @@ from math import pi, sqrt
 import numpy as np
 
 from firecrest.core.arrays import Real
-from firecrest.core.cabinet.cutouts import Rectangle, across, area, framed, outline
+from firecrest.core.cabinet.cutouts import Rectangle, Round, across, area, framed, outline
 from firecrest.core.cabinet.distance import apart, solids_apart
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.parts import (
@@ -137,14 +137,19 @@ def margins(part: Part, at: Frame, shell: Shell, rounding: float = 0.0) -> tuple
 
 def frames_apart(one: tuple[Part, Frame], other: tuple[Part, Frame]) -> float:
     """Least distance of two frames on one panel, m; 0 where they overlap."""
-    edges = []
-    for part, at in (one, other):
+    cuts = []
+    for part, _ in (one, other):
         cut = cut_of(part)
         if cut is None:
             return np.inf
-        whole = framed(part.cut, part.frame) if isinstance(part, Driver | Radiator) else cut
-        edges.append(slice_at(at, outline(whole), 0.0))
-    return apart(edges[0], edges[1])
+        cuts.append(framed(part.cut, part.frame) if isinstance(part, Driver | Radiator) else cut)
+    a, b = cuts
+    if isinstance(a, Round) and isinstance(b, Round):
+        off = np.asarray(one[1].o, dtype=float) - np.asarray(other[1].o, dtype=float)
+        return max(float(np.sqrt(off @ off)) - float(a.d + b.d) / 2, 0.0)
+    return apart(
+        *(slice_at(at, outline(cut), 0.0) for cut, (_, at) in zip(cuts, (one, other), strict=True))
+    )
 
 
 @dataclass(frozen=True)
