@@ -8,7 +8,7 @@ from firecrest.app.widgets.number_field import NumberEdit
 from firecrest.app.widgets.pressable import Pressable
 from firecrest.present.frame.meters import standing
 from firecrest.present.plot.plot import Curve, Plot
-from tests.app.helpers import settle, type_into
+from tests.app.helpers import settle, type_into, until
 
 DEPTH = ("box", "case", "depth")
 
@@ -23,7 +23,7 @@ def test_a_row_of_steps_is_told_once_and_only_what_changes(window, qtbot):
     assert said[0].startswith("Promises: ")
     assert "Size" in said[0]
     window.session.edit(("voice", "channels", 0, "name"), "other")
-    qtbot.waitUntil(lambda: window.session.assessment.doubt is not None, timeout=8000)
+    until(lambda: window.session.assessment.doubt is not None)
     QTest.qWait(1000)
     assert len(said) == 1
 

@@ -1,12 +1,15 @@
 """What is fitted to a case, added and typed through the window; points of its outline dragged."""
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QComboBox, QLabel
 
 from firecrest.app.widgets.number_field import NumberEdit
+from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.outline import free_outline
+from firecrest.design.edits.paths import value_at
 from firecrest.present.cabinet.ledger import ledger_rows
 from firecrest.present.frame.find import findable
 from firecrest.proposals.shaping import with_shape
@@ -203,3 +206,26 @@ def test_a_bandpass_gets_its_divider_and_everything_its_place(make_window):
     for _ in range(3):
         menu(window, "undo")
     assert stage.session.design == design
+
+
+def pixels(widget):
+    image = widget.grab().toImage()
+    image = image.convertToFormat(image.Format.Format_RGBA8888)
+    rows = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), -1)
+    return rows[:, : 4 * image.width()].astype(int)
+
+
+@pytest.mark.parametrize("path", [("power", "source", "mount"), ("box", "groups", 0, "mounts", 0)])
+def test_what_a_drag_leaves_on_the_paper_is_what_is_painted_afresh(stage, path):
+    start = value_at(stage.session.design, path)
+    for k in range(4):
+        design = moved(stage.session.design, path, start.u + 0.004 * k, start.v + 0.002 * k)
+        stage.session.apply("drag", design, fold="drag")
+        QApplication.processEvents()
+    rested(stage)
+    dragged, layers = pixels(stage.sheet), dict(stage.sheet._layers)
+    assert any(kept.under is not None for kept in layers.values())
+    stage.sheet._layers.clear()
+    stage.sheet.update()
+    settle()
+    assert np.max(np.abs(dragged - pixels(stage.sheet))) <= 2

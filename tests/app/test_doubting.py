@@ -7,7 +7,7 @@ import pytest
 from firecrest.app.work import advice
 from firecrest.assessment.doubt.doubt import doubt_of
 from firecrest.design.edits.paths import set_number
-from tests.app.helpers import doubted, meter_of, settle
+from tests.app.helpers import doubted, meter_of, settle, until
 
 MASS = ("box", "openings", 0, "added_mass")
 XMAX = ("box", "openings", 0, "radiator", "xmax")
@@ -31,7 +31,7 @@ def test_meters_sentences_and_panel_tell_the_doubt(sure):
     assert sure.session.assessment.doubt.low is not None
 
 
-def test_a_figure_that_is_measured_is_no_longer_what_one_is_not_sure_of(sure, qtbot):
+def test_a_figure_that_is_measured_is_no_longer_what_one_is_not_sure_of(sure):
     sure.session.apply("Xmax", set_number(sure.session.design, XMAX, 9e-3))
     assert sure.session.assessment.doubt is None
     doubted(sure)
@@ -51,7 +51,7 @@ def test_the_doubt_on_show_is_never_of_another_design(sure, qtbot):
         else:
             session.undo() if act < 0.8 else session.redo()
         if hand.random() < 0.4:
-            qtbot.waitUntil(lambda: session.assessment.doubt is not None, timeout=20_000)
+            until(lambda: session.assessment.doubt is not None)
         else:
             qtbot.wait(hand.choice((5, 60, 250)))
     doubted(sure)
@@ -61,7 +61,7 @@ def test_the_doubt_on_show_is_never_of_another_design(sure, qtbot):
         assert assessment.doubt.bands == doubt_of(design).bands
 
 
-def test_going_back_shows_what_is_known_at_once(sure, qtbot):
+def test_going_back_shows_what_is_known_at_once(sure):
     before = sure.session.assessment.doubt
     sure.session.edit_number(MASS, 0.05)
     doubted(sure)
@@ -70,7 +70,7 @@ def test_going_back_shows_what_is_known_at_once(sure, qtbot):
     assert not sure.doubting.busy
 
 
-def test_likely_ranges_can_be_edited_and_undone(sure, qtbot):
+def test_likely_ranges_can_be_edited_and_undone(sure):
     sure.side.unsure._ranges.click()
     field = sure.stage.field(("brief", "tolerances", "losses"))
     assert field.isVisible()
@@ -82,7 +82,7 @@ def test_likely_ranges_can_be_edited_and_undone(sure, qtbot):
 
 def test_closing_a_window_leaves_nothing_running(make_window, slipway, qtbot):
     window = make_window(slipway)
-    qtbot.waitUntil(lambda: window.doubting._task.running, timeout=5000)
+    until(lambda: window.doubting._task.running)
     window.show_stage("size")
     window.stage.show_view("map")
     qtbot.wait(200)

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QMenu
 
 from firecrest.files.demos import read_demo_project
-from tests.app.helpers import click, edit_of, menu, meter_of, press, settle, type_into
+from tests.app.helpers import click, edit_of, menu, meter_of, press, settle, type_into, until
 
 MASS = ("box", "openings", 0, "added_mass")
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -26,8 +26,8 @@ def boathouse(make_window):
     return window
 
 
-def ready(window, qtbot):
-    qtbot.waitUntil(lambda: not window.stage.busy, timeout=30_000)
+def ready(window):
+    until(lambda: not window.stage.busy)
     settle()
 
 
@@ -134,8 +134,8 @@ def test_a_ninth_variant_is_refused_in_words(window):
     assert "8 variants" in told[0]
 
 
-def test_compare_shows_columns_differences_and_a_cloud(boathouse, qtbot):
-    ready(boathouse, qtbot)
+def test_compare_shows_columns_differences_and_a_cloud(boathouse):
+    ready(boathouse)
     stage = boathouse.stage
     assert stage._verdict.text() == "B keeps every promise that must be. C is a close call."
     assert set(stage.table.heads) == {"A", "B", "C"}
@@ -146,8 +146,8 @@ def test_compare_shows_columns_differences_and_a_cloud(boathouse, qtbot):
     assert boathouse.rail.buttons["compare"].row.fact == "3 variants"
 
 
-def test_a_row_is_brought_over_by_a_press_and_undone(boathouse, qtbot):
-    ready(boathouse, qtbot)
+def test_a_row_is_brought_over_by_a_press_and_undone(boathouse):
+    ready(boathouse)
     button = boathouse.stage.table.carried["B", ("box",)]
     click(button)
     assert boathouse.session.design.box.openings[0].radiator.name == "Rowan R30"
@@ -156,11 +156,11 @@ def test_a_row_is_brought_over_by_a_press_and_undone(boathouse, qtbot):
     assert boathouse.session.design.box.openings == ()
 
 
-def test_a_head_switches_and_tries_leave_points(boathouse, qtbot):
+def test_a_head_switches_and_tries_leave_points(boathouse):
     click(boathouse.stage.table.heads["B"])
     assert boathouse.session.project.in_force == "B"
     boathouse.session.edit_number(("box", "case", "depth"), 0.41)
-    ready(boathouse, qtbot)
+    ready(boathouse)
     assert "designs tried" in boathouse.stage.cloud.accessibleName()
     assert len(boathouse.session.trail) >= 2
     boathouse.stage.axes["across"].setCurrentIndex(4)
@@ -168,8 +168,8 @@ def test_a_head_switches_and_tries_leave_points(boathouse, qtbot):
 
 
 @pytest.mark.parametrize("suffix", ["csv", "png", "pdf", "svg"])
-def test_the_comparison_leaves_as_table_page_and_picture(boathouse, qtbot, tmp_path, suffix):
-    ready(boathouse, qtbot)
+def test_the_comparison_leaves_as_table_page_and_picture(boathouse, tmp_path, suffix):
+    ready(boathouse)
     path = tmp_path / f"compared.{suffix}"
     boathouse.messages.save_as = lambda *_: path
     boathouse.stage.save()
@@ -188,7 +188,7 @@ def test_views_of_all_variants_change_by_press(boathouse):
     assert boathouse.stage.chart.content.name == "Cone travel"
 
 
-def test_kinds_of_box_become_variants_with_the_same_air(window, qtbot):
+def test_kinds_of_box_become_variants_with_the_same_air(window):
     window.show_stage("compare")
     settle()
     window.stage.add_kinds("air")
@@ -196,21 +196,21 @@ def test_kinds_of_box_become_variants_with_the_same_air(window, qtbot):
     assert window.session.project.in_force == "A"
     names = [v.name for v in window.session.project.variants]
     assert set(names) == {"", "sealed, with the same air", "port, with the same air"}
-    ready(window, qtbot)
+    ready(window)
     airs = {window.session.assessed(k).cabinet.air[0] for k in "ABC"}
     assert max(airs) == pytest.approx(min(airs), rel=1e-6)
     window.undo()
     assert letters(window) == "A"
 
 
-def test_a_kit_is_worked_out_and_what_is_ticked_becomes_variants(window, qtbot):
+def test_a_kit_is_worked_out_and_what_is_ticked_becomes_variants(window):
     window.show_stage("compare")
     settle()
     window.stage.open_kit()
     kit = window.stage.kit
     kit.bodies[2].setText("")
     kit.work_out()
-    qtbot.waitUntil(lambda: not kit.busy, timeout=30_000)
+    until(lambda: not kit.busy)
     assert len(kit.ticks) == 3 * 2 * 4
     assert not kit.add.isEnabled()
     for key in list(kit.ticks)[:2]:

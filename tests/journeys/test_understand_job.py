@@ -82,11 +82,11 @@ def test_doubt_of_an_unspecified_radiator_shrinks_when_its_travel_is_measured(wi
     assert not any("±40 %" in line for line in window.side.unsure.sentences())
 
 
-def test_sealed_port_and_radiators_are_compared_at_equal_air_and_saved(window, qtbot, tmp_path):
+def test_sealed_port_and_radiators_are_compared_at_equal_air_and_saved(window, tmp_path):
     window.show_stage("compare")
     settle()
     window.stage.add_kinds("air")
-    qtbot.waitUntil(lambda: not window.stage.busy, timeout=30_000)
+    until(lambda: not window.stage.busy)
     settle()
     stage = window.stage
     loud = {k: stage.table.cells[k, "loudness"].meter.numeral for k in "ABC"}

@@ -11,6 +11,7 @@ from firecrest.assessment.columns import put
 from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.sounding import sounding
+from firecrest.design.edits.cabinet import moved
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
@@ -51,3 +52,17 @@ def test_a_place_on_a_panel_that_is_not_there_leaves_the_thing_without_one():
     place = place_of(made.box.case, made.box.groups[0])
     assert place.right == pytest.approx(0.1)
     assert assess(made).promises
+
+
+@pytest.mark.parametrize("name", ["slipway", "lantern"])
+def test_what_is_moved_leaves_the_network_and_its_solution_as_they_are(name):
+    design, memo = read_demo(name), Memo()
+    path = ("box", "groups", 0, "mounts", 0)
+    before = assess(design, memo)
+    solved = memo.runs["solve"]
+    after = assess(moved(design, path, 0.012, -0.004), memo)
+    assert after.acoustic.model.network is before.acoustic.model.network
+    assert memo.runs["solve"] == solved
+    assert after.acoustic.model.places != before.acoustic.model.places
+    fresh = assess(moved(design, path, 0.012, -0.004))
+    assert np.array_equal(after.acoustic.ceiling.level, fresh.acoustic.ceiling.level)

@@ -50,10 +50,9 @@ def cloud(shape: object, *, inside: bool = False) -> Real:
 @lru_cache(512)
 def solid_outlines(solid: Solid, view: View) -> tuple[Real, ...]:
     """Outline of each piece of a solid, as fine as is drawn."""
-    if solid.rest is not None:
-        whole, by = solid.rest
-        off = projected(by[None], view)
-        return tuple(points + off for points in solid_outlines(whole, view))
+    if solid.still is not None and solid.off is not None:
+        off = projected(solid.off[None], view)
+        return tuple(points + off for points in solid_outlines(solid.still, view))
     thinned = (p[:, :: max(p.shape[1] // DRAWN, 1)] for p in solid.pieces)
     return tuple(hull(projected(piece.reshape(-1, 3), view)) for piece in thinned)
 

@@ -31,14 +31,15 @@ class Solid:
     lows: Real
     highs: Real
     """Corners (pieces, 3) of a box round each piece."""
-    rest: "tuple[Solid, Real] | None" = None
+    still: "Solid | None" = None
+    off: Real | None = None
     """The same elsewhere, and how far this is from it: what is moved along keeps its outlines."""
 
     @cached_property
     def fills(self) -> tuple[bool, ...]:
         """Whether each piece is the whole of its box: a brick along the axes."""
-        if self.rest is not None:
-            return self.rest[0].fills
+        if self.still is not None:
+            return self.still.fills
         return tuple(
             _is_brick(piece.reshape(-1, 3), low, high)
             for piece, low, high in zip(self.pieces, self.lows, self.highs, strict=True)
@@ -70,7 +71,8 @@ def shifted(body: Solid, by: Real) -> Solid:
         body.reach,
         body.lows + by,
         body.highs + by,
-        (body, by),
+        body,
+        by,
     )
 
 
