@@ -2,11 +2,12 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QLabel, QLineEdit
 
 from firecrest.app.stages.table import STAGES
 from firecrest.app.widgets.number_field import HINT, NumberEdit
 from firecrest.design.edits import voice as edits
+from firecrest.design.edits.paths import value_at
 from firecrest.files.container import read_document
 from tests.app.helpers import edit_of, menu, settle, type_into
 
@@ -39,6 +40,51 @@ def test_undo_takes_a_refused_text_back_first(window, slipway):
     assert window.session.design.box.case.depth == 0.19
     menu(window, "undo")
     assert window.session.design is slipway
+
+
+def test_undo_by_key_takes_back_what_is_typed_and_then_what_was_done(window, slipway):
+    """A text taken back to what is in force is typed no more, and holds up no undo."""
+    for refused in (False, True):
+        type_into(window, DEPTH, "190")
+        edit = type_into(window, DEPTH, "25", keep=refused)
+        assert edit.property("refused") == refused
+        for _ in range(6):
+            QTest.keyClick(edit, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+        assert window.session.design == slipway
+        assert (edit.text(), window.session.typed) == ("188 mm", [])
+
+
+def test_undo_by_key_in_a_text_is_of_the_text_then_of_the_document(window, slipway):
+    window.show_stage("cabinet")
+    settle()
+    name = ("box", "case", "braces", 0, "name")
+
+    def field():
+        named = ".".join(map(str, name))
+        return next(e for e in window.findChildren(QLineEdit) if e.property("path") == named)
+
+    def undo():
+        field().setFocus()
+        QTest.keyClick(field(), Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+        settle()
+
+    window.session.edit_number(DEPTH, 0.2)
+    settle()
+    field().setFocus()
+    field().selectAll()
+    QTest.keyClicks(field(), "Rib")
+    undo()
+    assert (field().text(), window.session.design.box.case.depth) == ("Brace", 0.2)
+    undo()
+    assert window.session.design == slipway
+    field().setFocus()
+    field().selectAll()
+    QTest.keyClicks(field(), "Rib")
+    QTest.keyClick(field(), Qt.Key.Key_Return)
+    settle()
+    assert value_at(window.session.design, name) == "Rib"
+    undo()
+    assert window.session.design == slipway
 
 
 def test_a_stage_left_while_typing_has_kept_it(window):

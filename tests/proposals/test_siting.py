@@ -5,11 +5,12 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.spots import spots_of
+from firecrest.design.edits.braces import add_brace
 from firecrest.design.edits.cabinet import placed_paths, without_places
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
-from firecrest.proposals.adding import with_amplifier_chamber, with_fitting
+from firecrest.proposals.adding import with_amplifier_chamber, with_brace, with_fitting
 from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
 
@@ -76,6 +77,13 @@ def test_fittings_go_where_their_panel_has_room():
     spots = spots_of(drawing_of(assess(design)))
     own = ("box", "case", "fittings")
     assert not [s for s in spots if s.impossible and any(p[:3] == own for p in s.paths)]
+
+
+def test_a_brace_is_added_where_it_meets_nothing():
+    design = replace_at(read_demo("slipway"), ("box", "case", "braces"), ())
+    usual = add_brace(design)[1]
+    assert [s for s in spots_of(drawing_of(assess(usual))) if s.impossible]
+    assert not [s for s in spots_of(drawing_of(assess(with_brace(design)[1]))) if s.impossible]
 
 
 def test_an_amplifier_chamber_goes_with_its_boards_to_where_it_meets_nothing():

@@ -12,7 +12,7 @@ from firecrest.core.cabinet.clearance import STILL
 from firecrest.design.case import Brace
 from firecrest.design.case_shape import Axis
 from firecrest.design.design import Design
-from firecrest.design.edits.braces import BRACES
+from firecrest.design.edits.braces import BRACES, add_brace
 from firecrest.design.edits.cabinet import add_fitting, kept
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
 from firecrest.design.edits.within import add_amplifier_chamber
@@ -44,6 +44,28 @@ def with_fitting(design: Design, kind: str) -> tuple[str, Design]:
     return said, made if best is None else best[1]
 
 
+TRIED = (0.4, 0.45, 0.5, 0.35, 0.6, 0.3, 0.65, 0.7, 0.25)
+"""Where a brace parts the inside, as shares of its way: not the middle first. An estimate."""
+
+
+def with_brace(design: Design) -> tuple[str, Design]:
+    """(label, design) with one more windowed brace across the longest way, where it meets least."""
+    label, made = add_brace(design)
+    brace = made.box.case.braces[-1]
+    path: Path = (*BRACES, len(made.box.case.braces) - 1, "at")
+    k = AXES.index(brace.axis)
+    low, high = (float(corner[k]) for corner in inner_corners(shape_of(made.box.case)))
+    spots = (round(low + share * (high - low), 3) for share in TRIED)
+    tried = [replace_at(made, path, at) for at in (brace.at, *spots)]
+    return label, min(tried, key=_met)
+
+
+def _met(design: Design) -> int:
+    """How much cannot be where it is."""
+    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
+    return sum(spot.impossible for spot in spots_of(drawing))
+
+
 def with_divider(design: Design) -> tuple[str, Design]:
     """(label, design) with one more divider, where the chambers keep their shares of the inside.
 
@@ -59,9 +81,7 @@ def with_divider(design: Design) -> tuple[str, Design]:
 
 def _impossible(design: Design) -> int:
     """How much is impossible, with drivers on the divider where they go there."""
-    design = faced(design)
-    drawing = Drawing(design.box.case, cabinet_of(design), UNSEEN)
-    return sum(spot.impossible for spot in spots_of(drawing))
+    return _met(faced(design))
 
 
 def _divided(design: Design, axis: Axis) -> Design:

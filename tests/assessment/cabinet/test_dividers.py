@@ -16,6 +16,7 @@ from firecrest.design.edits import braces
 from firecrest.design.edits.paths import rebuilt, replace_at, set_number, value_at
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
+from firecrest.present.cabinet.tight import spot_text
 from firecrest.present.cabinet.words import panel_word
 from firecrest.proposals.adding import with_divider
 from firecrest.proposals.siting import loose_paths, placed_all
@@ -68,7 +69,9 @@ def test_its_own_plate_is_no_obstacle_but_a_wall_is():
     close = set_number(BANDPASS, AT, -0.14)
     assert any(s.impossible for s in spots(close, "wall"))
     off = set_number(BANDPASS, (*CONE, "u"), 0.1)
-    assert [s.names[1] for s in spots(off, "frame edge") if s.impossible] == ["divider-1"]
+    (over,) = (s for s in spots(off, "frame edge") if s.impossible)
+    assert over.names[1] == "divider-1"
+    assert spot_text(over).endswith("beyond divider 1")
 
 
 def test_what_stands_before_a_cone_on_a_divider_is_seen():

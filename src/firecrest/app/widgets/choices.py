@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from firecrest.app.editing import Editing
 from firecrest.app.widgets.plain import label
+from firecrest.app.widgets.text_field import TextField
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, value_at
 from firecrest.design.fields import label_of
@@ -122,15 +123,9 @@ def bound_check(session: Editing, path: Path, text: str, make: Make | None = Non
 
 def bound_text(session: Editing, path: Path) -> QLineEdit:
     """A line of text that shows and sets the text at ``path``."""
-    edit = QLineEdit()
+    edit = TextField(session, path)
     edit.setAccessibleName(_label(session, path))
-
-    def keep() -> None:
-        if edit.text() != value_at(session.design, path):
-            session.attempt(lambda: session.edit(path, edit.text()))
-
-    edit.editingFinished.connect(keep)
-    _follow(session, path, edit.setText, edit)
+    _follow(session, path, edit.show_text, edit)
     return edit
 
 

@@ -225,14 +225,27 @@ class NumberEdit(QLineEdit):
                 self.selectAll()  # what is typed next replaces the figure
         elif key == Qt.Key.Key_F4:
             self.show_card()
-        elif event.matches(QKeySequence.StandardKey.Undo) and not self._typing:
-            self.session.undo()
+        elif event.matches(QKeySequence.StandardKey.Undo):
+            self._take_back()
         elif event.matches(QKeySequence.StandardKey.Redo) and not self._typing:
             self.session.redo()
         elif event.matches(QKeySequence.StandardKey.Paste) and self._paste_column():
             return
         else:
             super().keyPressEvent(event)
+
+    def _take_back(self) -> None:
+        """A step of what is being typed; a text that is back to what is in force is typed no more.
+
+        Else a step of the document.
+        """
+        if not self._typing:
+            self.session.undo()
+            return
+        self.undo()
+        before = self._text(self.binding.read(self.session.assessment))
+        if not self.isUndoAvailable() or self.text() == before:
+            self.restore()
 
     def event(self, event: QEvent) -> bool:
         """Undo and redo belong to the document unless something is being typed."""

@@ -11,6 +11,7 @@ from firecrest.assessment.cabinet.spot import Spot
 from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.core.units import figure
+from firecrest.design.standing import is_divider
 from firecrest.present.cabinet.words import plain_panel
 from firecrest.present.size.facts import Fact
 from firecrest.present.text.pieces import Piece, Sentence
@@ -33,15 +34,17 @@ def _mm(value: float) -> str:
 def spot_text(spot: Spot) -> str:
     """A tight spot as one sentence."""
     first = spot.names[0]
-    other = plain_panel(spot.names[1]) if len(spot.names) > 1 else ""
+    panel = spot.names[1] if len(spot.names) > 1 else ""
+    other = plain_panel(panel)
+    wall = other if is_divider(panel) else f"the {other}"
     sentences = {
-        "wall": f"{first} to the {other}: {_mm(spot.gap)}",
+        "wall": f"{first} to {wall}: {_mm(spot.gap)}",
         "pair": f"{first} to {other}: {_mm(spot.gap)}",
         "brace": f"{first} to {other.lower()}: {_mm(spot.gap)}",
         "frames": f"Frames of {first} and {other}: {_mm(spot.gap)} apart",
-        "frame edge": f"Frame of {first}: {_mm(spot.gap)} to the edge of the {other}",
-        "cut-out edge": f"Cut-out of {first}: {_mm(spot.gap)} to the walls beside the {other}",
-        "magnet": f"Behind the magnet of {first}: {_mm(spot.gap)} to the {other}",
+        "frame edge": f"Frame of {first}: {_mm(spot.gap)} to the edge of {wall}",
+        "cut-out edge": f"Cut-out of {first}: {_mm(spot.gap)} to the walls beside {wall}",
+        "magnet": f"Behind the magnet of {first}: {_mm(spot.gap)} to {wall}",
         "removable": f"{first} does not come out: magnet {_mm(-spot.gap)} wider than its hole",
         "port end": f"Before the open end of {first}: {_mm(spot.gap)} free",
         "knob": f"{first}: its panel is {_mm(-spot.gap)} too thick, thin it by a pocket",
@@ -60,11 +63,11 @@ def spot_text(spot: Spot) -> str:
         into = "the grille" if spot.kind == "grille" else f"the wall of {other.lower()}"
         return f"{first} reaches {_mm(-spot.gap)} into {into}"
     if spot.impossible and spot.kind == "wall":
-        return f"{first} stands {_mm(-spot.gap)} into the {other}"
+        return f"{first} stands {_mm(-spot.gap)} into {wall}"
     if spot.impossible and spot.kind in ("pair", "brace"):
         return f"{first} and {other} are in one place"
     if spot.impossible and spot.kind in ("frame edge", "cut-out edge"):
-        return f"{first} reaches {_mm(-spot.gap)} beyond the {other}"
+        return f"{first} reaches {_mm(-spot.gap)} beyond {wall}"
     return sentences[spot.kind]
 
 

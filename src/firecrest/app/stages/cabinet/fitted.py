@@ -19,7 +19,12 @@ from firecrest.design.edits.paths import Path
 from firecrest.design.shapes import panel_names
 from firecrest.design.standing import against
 from firecrest.present.cabinet import words
-from firecrest.proposals.adding import with_amplifier_chamber, with_divider, with_fitting
+from firecrest.proposals.adding import (
+    with_amplifier_chamber,
+    with_brace,
+    with_divider,
+    with_fitting,
+)
 
 WARM = (
     "A board runs hotter in a chamber of its own: check it at the loudest for an hour. A pack "
@@ -127,7 +132,7 @@ def adding_buttons(session: Session) -> QWidget:
     bare, standing = case.grille is None, case.feet is None
     rows: list[list[tuple[str, Edit]]] = [
         [
-            ("Brace", braces.add_brace),
+            ("Brace", with_brace),
             ("Shelf", braces.add_shelf),
             ("Dowel", braces.add_dowel),
             ("Divider", with_divider),
