@@ -4,6 +4,7 @@ import dataclasses
 import math
 import types
 from collections.abc import Mapping
+from functools import cache
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from firecrest.core.errors import FirecrestError
@@ -14,6 +15,7 @@ from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at, value_at
 from firecrest.design.fields import field_facts
 from firecrest.design.power import BUS, FittedAmplifier, FittedDsp, FittedReceiver, Power
+from firecrest.design.shapes import SIX
 from firecrest.design.sources import Cell, Mains
 from firecrest.design.voice import Channel, Voice
 
@@ -127,6 +129,11 @@ def _outer(case):
     return case.length, case.height, case.depth
 
 
+@cache
+def _hints(model):
+    return get_type_hints(model, include_extras=True)
+
+
 class Maker:
     """Makes models from their declarations."""
 
@@ -155,7 +162,7 @@ class Maker:
         raise ValueError(f"no valid {model.__name__} found")
 
     def _model(self, model):
-        hints = get_type_hints(model, include_extras=True)
+        hints = _hints(model)
         given: dict[str, Any] = {}
         for f in dataclasses.fields(model):
             if f.name in ("origins", "tolerances", "set_aside", "shelf"):
@@ -187,6 +194,10 @@ class Maker:
             return (FittedAmplifier(part=self.model(Amplifier)), FittedDsp(part=DspBoard(name="d")))
         if name in ("id", "channel", "board"):
             return f"x{random.randrange(10**6)}"
+        if name == "panel":
+            return random.choice((*SIX, "front", "back", "divider-1", "divider-1-far", "edge-3"))
+        if name == "holds":
+            return random.choice(("", *self._chambers))
         if name in ("chamber", "front", "opens_to"):
             inner = name == "chamber"
             return random.choice(self._chambers if inner else [OUTSIDE, OUTSIDE, *self._chambers])

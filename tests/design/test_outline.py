@@ -1,5 +1,7 @@
 """Points that a case is drawn through: moved, added, taken away; what cannot be is refused."""
 
+from functools import cache
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -14,6 +16,7 @@ from firecrest.proposals.shaping import with_shape
 SHAPE = ("box", "case", "shape")
 
 
+@cache
 def of(kind):
     return with_shape(read_demo("slipway"), kind)[1]
 

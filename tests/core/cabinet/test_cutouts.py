@@ -42,3 +42,8 @@ def test_a_router_template_is_the_outline_moved_by_half_bush_less_cutter():
     assert cutouts.grown(Truncated(0.1, 0.08), -0.01) == Truncated(
         pytest.approx(0.08), pytest.approx(0.06)
     )
+
+
+def test_a_frame_smaller_than_its_truncated_hole_leaves_nothing_rather_than_nonsense():
+    nothing = cutouts.framed(Truncated(0.1, 0.02), 0.05)
+    assert cutouts.area(nothing) == 0.0

@@ -42,7 +42,7 @@ def circle_area(d: Number) -> Number:
 
 def truncated_area(r: Number, half: Number) -> Number:
     """Of a circle of radius ``r`` between two parallels ``half`` off its middle on either side."""
-    half = np.minimum(half, r)
+    half = np.clip(half, 0.0, r)
     side = root(np.maximum(r * r - half * half, 0.0))
     return 2 * (half * side + r * r * np.arcsin(half / r))
 

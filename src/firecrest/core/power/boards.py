@@ -7,6 +7,8 @@ A board hangs on the bus itself, or behind a converter. Before anything plays th
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from firecrest.core.arrays import Number, root
 from firecrest.core.power.amplifier import AmplifierModel
 from firecrest.core.power.source import Converter, Source
@@ -101,4 +103,6 @@ def drawn_at_rest(source: Source, stands: Standing) -> Number:
     """
     open_voltage = source.voltage - source.resistance * stands.amperes
     under = root(open_voltage**2 - 4 * source.resistance * stands.watts)
-    return stands.amperes + stands.watts / ((open_voltage + under) / 2)
+    volts = (open_voltage + under) / 2
+    asked = np.asarray(stands.watts) > 0  # no watts take no current, whatever is left of the volts
+    return stands.amperes + stands.watts / np.where(asked, np.where(volts > 0, volts, np.nan), 1.0)
