@@ -52,23 +52,14 @@ def unplaced(elements: inputs.Elements, memo: Memo) -> inputs.Elements:
     They stay the same objects wherever things are moved to, and with them all that follows.
     """
     return memo(
-        _elements,
+        sounding_elements,
+        None,
         elements.chambers,
         tuple(_unplaced(g, memo) for g in elements.groups),
         tuple(_unplaced(o, memo) for o in elements.openings),
         elements.air_speed,
         elements.air_loss,
     )
-
-
-def _elements(
-    chambers: tuple[Any, ...],
-    groups: tuple[inputs.Group, ...],
-    openings: tuple[inputs.Opening, ...],
-    air_speed: Number,
-    air_loss: Number,
-) -> inputs.Elements:
-    return inputs.Elements(chambers, groups, openings, air_speed=air_speed, air_loss=air_loss)
 
 
 def _unplaced(element: Element, memo: Memo) -> Element:

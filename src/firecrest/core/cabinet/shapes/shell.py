@@ -39,14 +39,6 @@ class Wall:
     plane: tuple[Real, float] | None = None
 
 
-@dataclass(frozen=True)
-class Slice:
-    """The inside cut square to an axis: its size and middle along the two other axes."""
-
-    size: tuple[float, float]
-    middle: tuple[float, float]
-
-
 @dataclass(frozen=True, eq=False)
 class Shell:
     """A case without anything in it. ``stands_on`` (n, 2) is the outline of its foot in x and z.
