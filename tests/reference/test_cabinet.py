@@ -191,7 +191,7 @@ def items_of(one):
     body = shell_body(one.shell, one.parts)
     items = [case_mass(body, one.material, one.infill, one.shell.printed_wall)]
     items += brace_masses(one.braces, one.inside, one.material.density)
-    items += part_masses(one.parts, one.frames)
+    items += part_masses((p, made_of.placed(p, one.frames)) for p in one.parts)
     feet = one.raw["feet"]
     if feet:
         low = one.shell.lowest

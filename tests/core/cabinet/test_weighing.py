@@ -3,7 +3,7 @@ import pytest
 from firecrest.core.cabinet.braces import Brace
 from firecrest.core.cabinet.cutouts import Round
 from firecrest.core.cabinet.materials import MATERIALS, Infill
-from firecrest.core.cabinet.parts import Driver, Mount
+from firecrest.core.cabinet.parts import Driver, Mount, placed
 from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes import box
 from firecrest.core.cabinet.weighing import (
@@ -35,7 +35,7 @@ def test_a_print_weighs_a_share_of_its_wall():
 
 
 def test_parts_braces_and_feet_sit_where_they_are():
-    (mass,) = part_masses([ALDER], SHELL.frames)
+    (mass,) = part_masses([(ALDER, placed(ALDER, SHELL.frames))])
     assert mass.at[2] == pytest.approx(-(0.004 + 0.8 * 0.049))
     inside = Inside(CASE, SHELL.inside.volume, SHELL.low, SHELL.high)
     (brace,) = brace_masses([Brace("b", "x", 0.05, 0.01)], inside, 700.0)

@@ -220,7 +220,7 @@ class Drawing:
         found = [
             case_mass(body, self.material, infill_of(self.case), float(shell.printed_wall)),
             *brace_masses(self.rolled.braces, self.inside, self.case.density, self._holes),
-            *part_masses(parts, self.frames),
+            *part_masses((s.part, s.at) for s in self.sited),
         ]
         for thing in self.rolled.things:
             mass = float(thing.item.count * thing.item.mass) * thing.loose

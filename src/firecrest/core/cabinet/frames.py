@@ -58,10 +58,14 @@ class Frame:
     def at(self, u: Number, v: Number, w: Number = 0.0) -> Vector:
         """The point ``u`` right, ``v`` up and ``w`` inwards of the outer face's middle."""
         on_face = added(added(self.o, self.u, u), self.v, v)
+        if isinstance(w, float) and w == 0.0:
+            return on_face
         return added(on_face, self.normal, -w)
 
     def turned(self, rot: float) -> "Frame":
         """The same face with its axes turned by ``rot`` rad, counter-clockwise from outside."""
+        if rot == 0.0:
+            return self
         c, s = cos(rot), sin(rot)
         right = added(scaled(self.u, c), self.v, s)
         return Frame(self.o, right, added(scaled(self.v, c), self.u, -s), self.t)

@@ -6,7 +6,7 @@ from firecrest.core.cabinet.balance import Weighed
 from firecrest.core.cabinet.braces import Brace, air_taken, middle
 from firecrest.core.cabinet.frames import Frame
 from firecrest.core.cabinet.materials import Infill, Material, material_share
-from firecrest.core.cabinet.parts import Part, centre, hole, placed, recess
+from firecrest.core.cabinet.parts import Part, centre, cut_of, hole, placed, recess
 from firecrest.core.cabinet.sections import Inside
 from firecrest.core.cabinet.shapes.shell import Body, Shell, difference
 
@@ -15,7 +15,7 @@ def shell_body(shell: Shell, parts: Iterable[Part]) -> Body:
     """Walls less openings, recesses and knobs' holes, with their middle."""
     gone = [shell.inside]
     for part in parts:
-        if part.mount.panel in shell.frames:
+        if part.mount.panel in shell.frames and cut_of(part) is not None:
             gone += cut_away(part, placed(part, dict(shell.frames)))
     return difference(shell.outside, *gone)
 
@@ -60,9 +60,9 @@ def brace_masses(
     return made
 
 
-def part_masses(parts: Iterable[Part], frames: Mapping[str, Frame]) -> list[Weighed]:
-    """Parts by their stated mass."""
-    return [Weighed(p.name, float(p.mass), centre(p, placed(p, dict(frames)))) for p in parts]
+def part_masses(parts: Iterable[tuple[Part, Frame]]) -> list[Weighed]:
+    """Parts, each with the frame at its place, by their stated mass."""
+    return [Weighed(p.name, float(p.mass), centre(p, at)) for p, at in parts]
 
 
 def foot_masses(

@@ -55,7 +55,8 @@ class SheetView:
 
 
 ENDS = ("right", "left", "back", "top", "bottom")
-SCREWS, SCREW = 4, 0.0022
+SCREWS, SCREW, SMALL = 4, 0.0022, 16
+"""Screws drawn of a frame, m of their radius, points round one."""
 KEPT, KEPT_CASES = 512, 64
 """Drawn parts and cases that are remembered, by value."""
 
@@ -126,8 +127,8 @@ def _towards(key: str) -> tuple[float, float, float]:
     }[key]
 
 
-def _ring(cut: CutOut, at: Frame, view: View, depth: float = 0.0) -> Real:
-    return projected(slice_at(at, outline(cut, DRAWN), depth), view)
+def _ring(cut: CutOut, at: Frame, view: View, points: int = DRAWN) -> Real:
+    return projected(slice_at(at, outline(cut, points), 0.0), view)
 
 
 @lru_cache(KEPT)
@@ -182,7 +183,7 @@ def _screws(s: Sited, view: View) -> Iterator[Ink]:
     for k in range(SCREWS):
         turn = np.pi / 4 + k * np.pi / 2
         spot = s.at.placed(circle / 2 * np.cos(turn), circle / 2 * np.sin(turn), 0.0)
-        yield Ink("cup", _ring(Round(2 * SCREW), spot, view), s.path)
+        yield Ink("cup", _ring(Round(2 * SCREW), spot, view, SMALL), s.path)
 
 
 @lru_cache(KEPT_CASES)
