@@ -56,14 +56,15 @@ SOLIDS = {name: solid_of(name) for name in SHAPES}
 
 @pytest.mark.parametrize("name", SHAPES)
 @settings(max_examples=12)
-@given(axis=st.sampled_from("xyz"), share=st.floats(0.2, 0.8))
+@given(axis=st.sampled_from("xyz"), share=st.floats(0.03, 0.97))
 def test_what_is_below_a_plane_is_what_a_cut_solid_has(name, axis, share):
     inside, k = inside_of(name), "xyz".index(axis)
     level = float(inside.low[k]) + share * float(inside.size[k])
     normal = [0.0, 0.0, 0.0]
     normal[k] = -1.0
     cut = SOLIDS[name].trim_by_plane(normal, -level)
-    assert float(inside.below(axis, level)) == pytest.approx(cut.volume(), rel=2e-3)
+    said = float(inside.below(axis, level))
+    assert said == pytest.approx(cut.volume(), rel=2e-3, abs=1e-3 * float(inside.volume))
 
 
 @pytest.mark.parametrize("name", SHAPES)
@@ -84,7 +85,7 @@ def test_outlines_are_what_the_volume_grows_by(name, axis, share):
 def test_from_end_to_end_is_the_whole_and_columns_are_as_single_ones(name, axis):
     inside, k = inside_of(name), "xyz".index(axis)
     low, high = float(inside.low[k]), float(inside.high[k])
-    soft = 0.02 if name in ("rounded", "upright", "soft") else 1e-3
+    soft = 1e-3
     whole = float(inside.between(axis, low, high))
     assert whole == pytest.approx(float(inside.volume), rel=soft)
     levels = np.linspace(low, high, 7)[1:-1, None]

@@ -1,7 +1,7 @@
 """Plane sections of the inside of a case: what is below a plane, and the outline that it cuts.
 
 Planes are square to an axis of the case. Volumes take floats or columns, outlines floats alone.
-Rounded edges are taken to lie wholly on one side of a plane, fillets to go evenly.
+What rounded corners lose is taken to go as that of a square one.
 """
 
 from collections.abc import Callable, Sequence
@@ -64,17 +64,34 @@ def _below(shape: object, inside: Inside, axis: str, level: Number) -> Number:
 
 @_below.register
 def _(shape: box.Box, inside: Inside, axis: str, level: Number) -> Number:
-    """The section in the middle holds up to the rounding; a front's roundings are above it."""
+    """The section in the middle, less what rounded ends lack."""
     k, (length, height, depth) = ORDER.index(axis), inside.size
     sides = {"x": (height, depth), "y": (length, depth), "z": (length, height)}[axis]
     section, edges = sides[0] * sides[1], shape.rounding.edges if shape.rounding else ""
     rounded = {"": "", "vertical": "y", "all": "xyz", "front": "xy"}[edges]
+    r = shape.inner_radius
     if axis in rounded:
-        loss = (4 - pi) * shape.inner_radius**2
+        loss = (4 - pi) * r**2
         section = section - (loss / 2 if edges == "front" else loss)
+    whole = section * (level - inside.low[k])
+    if not edges or (edges == "vertical" and axis == "y"):
+        return whole
+    lost = section * inside.size[k] - inside.volume
     if edges == "front" and axis == "z":
-        return section * (level - inside.low[k])
-    return inside.volume / 2 + section * (level - (inside.low[k] + inside.high[k]) / 2)
+        return whole - lost * _gone(level, inside.high[k], r, high=True)
+    ends = _gone(level, inside.low[k], r, high=False) + _gone(level, inside.high[k], r, high=True)
+    return whole - lost / 2 * ends
+
+
+def _gone(level: Number, end: Number, r: Number, *, high: bool) -> Number:
+    """Share below ``level`` of what a square corner at ``end`` loses to its rounding.
+
+    At s radii into the rounding its width is 1 - sqrt(1 - s^2) radii short.
+    """
+    into = (level - end) / np.maximum(r, 1e-12)
+    share = np.clip(1.0 + into if high else 1.0 - into, 0.0, 1.0)
+    gone: Number = share - (share * root(1.0 - share**2) + np.arcsin(share)) / 2
+    return gone / (1 - pi / 4) if high else 1.0 - gone / (1 - pi / 4)
 
 
 @_below.register
@@ -195,8 +212,9 @@ def _(shape: stack.Stack, inside: Inside, axis: str, level: Number) -> Number:
     area = corners_below(corners, k, level)
     middle = (inside.low[k] + inside.high[k]) / 2
     for corner, loss in zip(corners, stack.fillet_losses(corners, r), strict=True):
-        start = np.where(corner[k] < middle, corner[k], corner[k] - r)
-        area = area - loss * np.clip((level - start) / np.maximum(r, 1e-12), 0.0, 1.0)
+        low = _gone(level, corner[k], r, high=False)
+        gone = np.where(corner[k] < middle, low, _gone(level, corner[k], r, high=True))
+        area = area - loss * gone
     return area * inside.size[2]
 
 
