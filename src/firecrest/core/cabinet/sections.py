@@ -22,7 +22,7 @@ ACROSS = {"x": ("z", "y"), "y": ("x", "z"), "z": ("x", "y")}
 """The axes that an outline's first and second coordinate lie along."""
 ORDER = "xyz"
 NODES, WEIGHTS = np.polynomial.legendre.leggauss(48)
-STEPS, TURN = 16, 180
+STEPS, TURN = 40, 180
 """Pieces of a turned profile's stretch that is cut upright; points round a circle."""
 
 
