@@ -82,9 +82,9 @@ def boxes_of(design: Design, path: Path, panel: str = "") -> list[Block]:
         free = _kept_free(s)
         if free is not None and s.path[: len(path)] != path:
             found.append((free.min(axis=0), free.max(axis=0)))
-    dividers = [s for s in drawing.standing if s.brace.divider]
+    dividers = [b for b in drawing.rolled.braces if b.divider]
     own = dividers[plate_of(panel)] if is_divider(panel) else None
-    plates = [s for s in drawing.standing if s is not own]
+    plates = [s for s in drawing.standing if s.brace != own]
     return found + [block for s in plates for block in blocks_of(s.solid)]
 
 

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 from tests.assessment.cabinet.made import bare, drawn
 
 from firecrest.assessment.assess import assess, cabinet_of
+from firecrest.assessment.cabinet.pieces import pieces_of
 from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.template import template_of, templates_of
 from firecrest.core.cabinet import parts as core
@@ -19,6 +20,7 @@ from firecrest.files.demos import read_demo
 from firecrest.present.cabinet.tight import spot_text
 from firecrest.present.cabinet.words import panel_word
 from firecrest.proposals.adding import with_divider
+from firecrest.proposals.shaping import with_shape
 from firecrest.proposals.siting import loose_paths, placed_all
 
 BANDPASS = read_demo("boathouse-bandpass")
@@ -148,3 +150,13 @@ def test_faces_of_dividers_are_told_by_where_they_look():
     _, drawing = drawn(BANDPASS)
     said = [panel_word(name, drawing.frames[name]) for name in ("divider-1", "divider-1-far")]
     assert said == ["right of divider 1", "left of divider 1"]
+
+
+@pytest.mark.parametrize("shape", ["box", "cylinder", "prism"])
+def test_a_divider_outside_the_case_is_no_plate_and_no_mistake(shape):
+    design = BANDPASS if shape == "box" else with_shape(BANDPASS, shape)[1]
+    assessed, drawing = drawn(set_number(design, AT, 0.9))
+    assert drawing.standing == ()
+    assert spots_in(assessed)
+    assert templates_of(drawing)
+    assert "Divider" not in [p.name for stock in pieces_of(drawing).stocks for p in stock.pieces]

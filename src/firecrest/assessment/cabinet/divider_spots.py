@@ -18,11 +18,10 @@ from firecrest.design.standing import FAR, is_divider, plate_of
 
 def beside(drawing: Drawing, s: Sited) -> Iterator[Standing]:
     """Braces and dividers but the one that a part is mounted on."""
-    own = plate_of(s.part.mount.panel) if is_divider(s.part.mount.panel) else None
-    dividers = [st for st in drawing.standing if st.brace.divider]
-    for standing in drawing.standing:
-        if own is None or standing is not dividers[own]:
-            yield standing
+    dividers = [b for b in drawing.rolled.braces if b.divider]
+    panel = s.part.mount.panel
+    own = dividers[plate_of(panel)] if is_divider(panel) else None
+    yield from (standing for standing in drawing.standing if standing.brace != own)
 
 
 def side_by_side(one: Sited, other: Sited) -> bool:

@@ -110,6 +110,8 @@ def _pieces(drawing: Drawing) -> Iterator[Piece]:
         if brace.spot is not None:
             continue
         a, b = (side + 2 * float(brace.groove) for side in sides(brace, drawing.inside))
+        if a <= 0 or b <= 0:
+            continue  # a plate that stands outside the case is cut from nothing
         share = filled(brace, drawing.inside)
         yield Piece(brace.name, a, b, float(brace.t), filled=share)
 

@@ -134,7 +134,7 @@ def _outline(drawing: Drawing, panel: str) -> Loop:
 def _plate(brace: Brace, drawing: Drawing, panel: str) -> Loop:
     """A divider as it is cut, its tongues in grooves included."""
     frame, groove = drawing.frames[panel], float(brace.groove)
-    if isinstance(drawing.rolled.shape, box.Box):
+    if isinstance(drawing.rolled.shape, box.Box) or not outlines(brace, drawing.inside):
         a, b = (side + 2 * groove for side in sides(brace, drawing.inside))
         return rectangle(a, b)
     points = []
