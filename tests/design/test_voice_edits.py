@@ -5,7 +5,7 @@ from math import radians
 import pytest
 
 from firecrest.core.errors import DesignError
-from firecrest.design.blocks import OwnCrossover, boost_of, passes
+from firecrest.design.blocks import LowPass, OwnCrossover, boost_of, followed, passes
 from firecrest.design.curve import WayCurve
 from firecrest.design.design import Design
 from firecrest.design.edits import presets, voice, ways
@@ -152,3 +152,12 @@ def test_boosts_count_only_in_force():
     shelf = made.voice.channels[0].blocks[-1]
     assert boost_of(shelf) == 3.0
     assert boost_of(rebuilt(shelf, bypassed=True)) == 0.0
+
+
+def test_filters_come_before_the_amplifiers_own_crossover():
+    chain = read_demo("capstan").voice.channels[0].blocks
+    low = LowPass(kind="low_pass", frequency=300.0)
+    assert [b.kind for b in followed(chain, low, low)] == [
+        *("high_pass", "low_pass", "low_pass", "own_crossover")
+    ]
+    assert followed((low,), low) == (low, low)

@@ -269,6 +269,11 @@ def test_chains_that_play_no_bass_are_left_alone():
     assert counts == [2, 1, 1]
 
 
+def test_a_high_pass_comes_before_the_crossover_that_an_amplifier_has_by_itself():
+    chain = with_high_pass(read_demo("capstan"), 200.0).voice.channels[0].blocks
+    assert [b.kind for b in chain] == ["high_pass", "high_pass", "own_crossover"]
+
+
 def test_a_port_has_the_room_behind_the_panel_it_is_on(ported):
     case = ported.box.case
     for panel, deep in (("front", case.depth), ("right", case.length), ("top", case.height)):

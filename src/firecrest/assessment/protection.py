@@ -3,7 +3,7 @@
 from math import ceil
 
 from firecrest.assessment.assess import Assessment, assess
-from firecrest.design.blocks import HighPass, passes
+from firecrest.design.blocks import HighPass, followed, passes
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
 
@@ -40,15 +40,15 @@ def protected(assessment: Assessment) -> tuple[float, Design] | None:
 
 
 def with_high_pass(design: Design, corner: float) -> Design:
-    """A second-order Butterworth high-pass at ``corner`` Hz, last in every chain that plays bass.
+    """A second-order Butterworth high-pass at ``corner`` Hz in every chain that plays bass.
 
-    A chain with a high-pass an octave above it already is left alone.
+    It is the last of the board's own filters. A chain with a high-pass an octave above it already is left alone.
     """
     added = HighPass(kind="high_pass", frequency=corner)
     channels = tuple(
         channel
         if any(passes(b) == "high_pass" and b.frequency >= 2 * corner for b in channel.blocks)
-        else rebuilt(channel, blocks=(*channel.blocks, added))
+        else rebuilt(channel, blocks=followed(channel.blocks, added))
         for channel in design.voice.channels
     )
     voice = rebuilt(design.voice, channels=channels)

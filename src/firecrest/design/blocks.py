@@ -1,5 +1,6 @@
 """The blocks of a voice chain."""
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -136,6 +137,14 @@ Block = Annotated[
     | OwnCrossover,
     Field(discriminator="kind"),
 ]
+
+
+def followed(blocks: Sequence[Block], *more: Block) -> tuple[Block, ...]:
+    """A chain with more filters of the board at its end: before a crossover that the amplifier
+    has by itself, which comes last.
+    """
+    own = next((k for k, b in enumerate(blocks) if isinstance(b, OwnCrossover)), len(blocks))
+    return (*blocks[:own], *more, *blocks[own:])
 
 
 def passes(block: Block) -> Literal["low_pass", "high_pass"] | None:

@@ -9,7 +9,7 @@ from firecrest.assessment.openings.port import port_area
 from firecrest.assessment.wiring import cone_count, wiring_of
 from firecrest.core.acoustics.alignments import closed_volume, flat_bandpass
 from firecrest.core.errors import DesignError, FirecrestError
-from firecrest.design.blocks import HighPass, LowPass
+from firecrest.design.blocks import HighPass, LowPass, followed
 from firecrest.design.box import (
     OUTSIDE,
     Box,
@@ -336,8 +336,8 @@ def _two_one(design: Design) -> Design:
         id="sub",
         name="sub",
         outputs=1,
-        blocks=(
-            *old.blocks,
+        blocks=followed(
+            old.blocks,
             LowPass(kind="low_pass", frequency=CROSSOVER, family="linkwitz_riley", order=4),
         ),
     )

@@ -2,7 +2,7 @@
 
 from firecrest.assessment.voicing.crossovers import edge, in_order
 from firecrest.core.errors import DesignError
-from firecrest.design.blocks import HighPass, LowPass
+from firecrest.design.blocks import HighPass, LowPass, followed, passes
 from firecrest.design.box import DriverGroup
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt
@@ -38,8 +38,8 @@ def with_way(design: Design) -> tuple[str, Design]:
     below = first
     if len(voice.channels) == 1 and first.name == Channel().name:
         below = rebuilt(below, name="low")  # it does not play all any more
-    if not any(block.kind == "low_pass" for block in first.blocks):
-        below = rebuilt(below, blocks=(*first.blocks, low))
+    if not any(passes(block) == "low_pass" for block in first.blocks):
+        below = rebuilt(below, blocks=followed(first.blocks, low))
     channel = Channel(id=id, name=name, board=board, blocks=(high,))
     group = DriverGroup(
         id=fresh([g.id for g in box.groups], f"drivers {name}"),

@@ -18,7 +18,7 @@ from firecrest.core.voice.directivity import power_average
 from firecrest.core.voice.equaliser import Bounds, Solved, Task, task_of
 from firecrest.core.voice.phase import excess_phase
 from firecrest.core.voice.response import REFERENCE, response_from
-from firecrest.design.blocks import Block, Parametric, passes
+from firecrest.design.blocks import Parametric, followed, passes
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.edits.voice import sections_used
@@ -144,9 +144,7 @@ def with_bands(design: Design, channels: Sequence[int], found: Solved) -> Design
         path = ("voice", "channels", k)
         channel = design.voice.channels[k]
         kept = [b for b in channel.blocks if not isinstance(b, Parametric)]
-        own = next((n for n, b in enumerate(kept) if b.kind == "own_crossover"), len(kept))
-        blocks: tuple[Block, ...] = (*kept[:own], *bands, *kept[own:])
-        design = replace_at(design, path, rebuilt(channel, blocks=blocks))
+        design = replace_at(design, path, rebuilt(channel, blocks=followed(kept, *bands)))
     return design
 
 

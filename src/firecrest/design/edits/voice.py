@@ -17,6 +17,7 @@ from firecrest.design.blocks import (
     Notch,
     OwnCrossover,
     Parametric,
+    followed,
 )
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
@@ -97,10 +98,10 @@ def with_block(design: Design, channel: int, block: Block) -> tuple[str, Design]
     """(label, design) with a filter at the end of the board's own, before an amplifier's."""
     if isinstance(block, OwnCrossover):
         block = _of_board(design, channel)
-    blocks = list(design.voice.channels[channel].blocks)
-    own = [k for k, b in enumerate(blocks) if isinstance(b, OwnCrossover)]
-    blocks.insert(own[0] if own and not isinstance(block, OwnCrossover) else len(blocks), block)
-    return f"Add {KINDS[block.kind].lower()}", replace_at(design, _path(channel), tuple(blocks))
+    blocks = design.voice.channels[channel].blocks
+    return f"Add {KINDS[block.kind].lower()}", replace_at(
+        design, _path(channel), followed(blocks, block)
+    )
 
 
 def _of_board(design: Design, channel: int) -> OwnCrossover:
