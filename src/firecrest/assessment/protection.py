@@ -42,7 +42,8 @@ def protected(assessment: Assessment) -> tuple[float, Design] | None:
 def with_high_pass(design: Design, corner: float) -> Design:
     """A second-order Butterworth high-pass at ``corner`` Hz in every chain that plays bass.
 
-    It is the last of the board's own filters. A chain with a high-pass an octave above it already is left alone.
+    It is the last of the board's own filters. A chain with a high-pass an octave
+    above it already is left alone.
     """
     added = HighPass(kind="high_pass", frequency=corner)
     channels = tuple(
