@@ -18,7 +18,7 @@ from firecrest.design.edits.paths import set_number, value_at
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.proposals.mapping import axes_of, maps
 from firecrest.proposals.moves.kinds import Scene
-from firecrest.proposals.moves.ranking import every, pairs, telling, told_of
+from firecrest.proposals.moves.ranking import FIRST, every, pairs, telling, told_of
 from firecrest.proposals.placing import put
 from firecrest.shelf.stock import shipped_entries
 
@@ -102,7 +102,10 @@ def gaps() -> float:
 
 
 def first_moves() -> float:
-    """The first move against the best of all moves, on random designs; the least share of any."""
+    """The first move against the best of all moves, on random designs; the least share of any.
+
+    What ends a danger, or mends what cannot be built, is told before and is not counted.
+    """
     parts, hand, shares, kinds = shelf_parts(), random.Random(7), [], set()
     for design in _random_designs(parts, hand):
         scene = Scene(assess(design), parts)
@@ -110,7 +113,7 @@ def first_moves() -> float:
         sound = [o for o in found if not o.breaks and not o.proposal.asks_less]
         most = max((o.gain for o in sound), default=0.0)
         kinds |= {o.proposal.kind for o in found}
-        told = told_of(scene, found)
+        told = [o for o in told_of(scene, found) if o.proposal.kind not in FIRST]
         if most > 0.05 and told and np.isfinite(most):
             now = worst_must(scene.assessment.promises)
             gain = worst_must(assess(told[0].proposal.design).promises) - now
