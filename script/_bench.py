@@ -54,9 +54,9 @@ FRAME = 1000 / 60
 PACK, CONE = ("power", "source", "mount"), ("box", "groups", 0, "mounts", 0)
 EMPTY = """
 import sys, time
-from PySide6.QtWidgets import QApplication, QMainWindow
-import pyqtgraph
-a = QApplication(sys.argv); w = QMainWindow(); w.setCentralWidget(pyqtgraph.PlotWidget())
+from PySide6.QtWidgets import QApplication, QMainWindow, QWidget
+import numpy, pydantic.dataclasses
+a = QApplication(sys.argv); w = QMainWindow(); w.setCentralWidget(QWidget())
 w.resize(1280, 800); w.show(); a.processEvents(); a.processEvents()
 """
 OURS = """
@@ -279,7 +279,7 @@ def start_up() -> None:
         return lambda _: subprocess.run([sys.executable, "-c", code], check=True)
 
     os.environ["XDG_DATA_HOME"] = tempfile.mkdtemp()  # not the shelf of the search
-    run(OURS)(0)
+    run(OURS)(0)  # compiles what is not compiled yet
     empty, ours = milliseconds(run(EMPTY), 5), milliseconds(run(OURS), 5)
     print(
         f"start to usable window {ours:6.0f} ms, empty program {empty:6.0f} ms: "

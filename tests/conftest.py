@@ -84,12 +84,14 @@ def settings(tmp_path, monkeypatch):
 
 
 @pytest.fixture
-def make_window(qapp, qtbot, settings):
+def make_window(qapp, qtbot, settings, monkeypatch):
     """Makes windows on a design; they are closed at the end."""
     from PySide6.QtCore import QCoreApplication, QEvent
 
     from firecrest.app import start
+    from tests.app.helpers import hold_advice
 
+    hold_advice(monkeypatch)
     start.make_application()
     made = []
 

@@ -249,7 +249,7 @@ def test_ports_are_picked_by_arrows_and_by_clicks_and_dropped_by_the_one_in_forc
     assert port_view.session.trial is None
     mark = next(m for m in chart.content.marks if not m.chosen)
     (x,), (y,) = chart.to_pixels(np.array([mark.x]), np.array([mark.y]))
-    QTest.mouseClick(chart.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(round(x), round(y)))
+    QTest.mouseClick(chart, Qt.MouseButton.LeftButton, pos=QPoint(round(x), round(y)))
     settle()
     assert 1e4 * picker.at.area == pytest.approx(mark.x)
 

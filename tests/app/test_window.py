@@ -113,7 +113,7 @@ def test_a_click_on_the_plot_pins_the_crosshair(window):
     settle()
     chart = window.stage.chart
     area = chart.plot_area()
-    QTest.mouseClick(chart.viewport(), Qt.MouseButton.LeftButton, pos=area.center().toPoint())
+    QTest.mouseClick(chart, Qt.MouseButton.LeftButton, pos=area.center().toPoint())
     assert window.session.frequency == pytest.approx((30 * 1000) ** 0.5, rel=0.05)
 
 

@@ -10,7 +10,7 @@ from firecrest.app.actions import ACTIONS
 from firecrest.app.theme.size import sized
 from firecrest.app.widgets.plain import label
 
-PACKAGES = ("PySide6_Essentials", "pyqtgraph", "numpy", "scipy", "pydantic", "Pint", "typer")
+PACKAGES = ("PySide6_Essentials", "numpy", "scipy", "pydantic", "Pint", "typer")
 TEXT = """<h3>Firecrest {version}</h3>
 <p>Sizes small self-powered loudspeakers against their promises. Firecrest itself is under the MIT
 licence.</p>

@@ -4,7 +4,6 @@ Python collects in whichever thread happens to allocate. A widget in a cycle wou
 outside the thread that owns it, which ends the program; so automatic collection is off.
 """
 
-import ctypes
 import gc
 from collections.abc import Callable
 from functools import cache
@@ -43,8 +42,16 @@ class Collector(QObject):
 
 
 @cache
+def keep_loaded() -> None:
+    """Let no collection look through modules and classes any more; once is enough."""
+    gc.freeze()
+
+
+@cache
 def _trim() -> Callable[[int], int] | None:
     """The allocator's own way to give memory back; None where it has none."""
+    import ctypes
+
     try:
         found: Callable[[int], int] = ctypes.CDLL(None).malloc_trim
     except (OSError, AttributeError):

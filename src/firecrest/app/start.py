@@ -62,7 +62,7 @@ def _has_display() -> bool:
 def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa: F821
     """The application with our fonts, icon and theme; the same one when it exists already."""
     gc.disable()  # before the many objects of starting; see ``collecting``
-    from PySide6.QtGui import QIcon, QPixmap
+    from PySide6.QtGui import QIcon
     from PySide6.QtWidgets import QApplication
 
     from firecrest.app.collecting import Collector
@@ -73,16 +73,14 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
 
     running = QApplication.instance()
     application = running if isinstance(running, QApplication) else QApplication(sys.argv[:1])
-    application.setApplicationName("firecrest")
-    application.setOrganizationName("firecrest")
-    application.setApplicationDisplayName("Firecrest")
-    application.setStyle("Fusion")
-    load_fonts()
     if not application.findChildren(Collector):
         Collector(application)
-    icon = QPixmap()
-    icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
-    application.setWindowIcon(QIcon(icon))
+        application.setApplicationName("firecrest")
+        application.setOrganizationName("firecrest")
+        application.setApplicationDisplayName("Firecrest")
+        application.setStyle("Fusion")
+        load_fonts()
+        application.setWindowIcon(QIcon(_icon()))
     units.follow(chosen_unit)
     dots = application.primaryScreen().logicalDotsPerInch()
     text_size.choose(
@@ -92,13 +90,21 @@ def make_application() -> "QApplication":  # type: ignore[name-defined]  # noqa:
     return application
 
 
+def _icon() -> "QPixmap":  # type: ignore[name-defined]  # noqa: F821
+    from PySide6.QtGui import QPixmap
+
+    icon = QPixmap()
+    icon.loadFromData((resources.files("firecrest.app") / "resources" / "icon.svg").read_bytes())
+    return icon
+
+
 def make_window(begin: Design | Project) -> "MainWindow":  # type: ignore[name-defined]  # noqa: F821
     """A window on a project, or on a design as the only variant of one."""
+    from firecrest.app.collecting import keep_loaded
     from firecrest.app.main_window import MainWindow
     from firecrest.app.session import Session
 
-    if not gc.get_freeze_count():
-        gc.freeze()  # modules and classes stay: no collection need look through them
+    keep_loaded()
     return MainWindow(Session(begin))
 
 

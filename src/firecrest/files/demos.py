@@ -1,5 +1,6 @@
 """The shipped demo projects, their variants by name, and the blank one of a new project."""
 
+from functools import cache
 from importlib import resources
 
 from firecrest.core.errors import FileError
@@ -50,6 +51,7 @@ def blank_design() -> Design:
     return read_demo(BLANK)
 
 
+@cache  # what is shipped stays as it is
 def _read(name: str) -> Project:
     file = resources.files("firecrest.demos") / f"{name}.json"
     return project_from_json(file.read_text(encoding="utf-8"))

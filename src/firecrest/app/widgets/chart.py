@@ -1,14 +1,13 @@
-"""A plot: the plotting library's axes and zooming, with the drawing in pixels on top.
+"""A plot: axes, curves, tints, labels and read-outs, painted in pixels on one plain widget.
 
-Curves, tints, labels and read-outs are painted by two items that live in the scene, not in data
-coordinates, so that patterns neither stretch nor swim. One placement function sets all labels.
+Nothing is in data coordinates, so patterns neither stretch nor swim. One placement function sets
+all labels.
 """
 
 from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
-import pyqtgraph as pg
 from PySide6.QtCore import QRectF, QSize, QSizeF, Qt, Signal
 from PySide6.QtGui import (
     QAccessible,
@@ -18,31 +17,33 @@ from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QPen,
+    QPaintEvent,
+    QResizeEvent,
 )
-from PySide6.QtWidgets import QApplication, QDialog, QMenu, QVBoxLayout
+from PySide6.QtWidgets import QApplication, QDialog, QMenu, QSizePolicy, QVBoxLayout, QWidget
 
 from firecrest.app.exporting import Picture, Table, export, kinds
 from firecrest.app.session import Session
-from firecrest.app.theme.size import fix, sized, text_size
+from firecrest.app.theme.size import fix, ratio, shrunk, sized, text_size
 from firecrest.app.theme.style import colour, holder, text_font
-from firecrest.app.widgets.chart_layer import Layer
+from firecrest.app.widgets.chart_axes import Axes
+from firecrest.app.widgets.chart_labels import LabelPainter
 from firecrest.app.widgets.chart_paint import ToPixels
 from firecrest.app.widgets.data_table import DataTable
 from firecrest.app.widgets.marks import paint_ring
-from firecrest.present.plot.axes import minor_ticks, x_ticks, y_ticks
+from firecrest.present.plot.axes import x_ticks, y_ticks
 from firecrest.present.plot.placement import apart
 from firecrest.present.plot.plot import STRAIGHT, Plot
 
-LEFT, RIGHT = 50, 24
-"""Pixels beside the plot area."""
+LEFT, ABOVE, RIGHT, BELOW = 50, 6, 24, 20
+"""Pixels around the plot area."""
 THIRD = 2 ** (1 / 3)
 MOST_ZOOM = 3
 ZOOMS = {Qt.Key.Key_Plus: 1, Qt.Key.Key_Equal: 1, Qt.Key.Key_Minus: -1, Qt.Key.Key_0: 0}
 """Keys of a plot: halvings of its axis; 0 shows it whole."""
 
 
-class Chart(pg.PlotWidget):
+class Chart(QWidget):
     """A plot of one ``Plot`` description, with an optional ghost of another.
 
     On an axis of areas its marks can be picked: ``picked`` tells which (its place among the marks),
@@ -53,7 +54,7 @@ class Chart(pg.PlotWidget):
     taken = Signal()
 
     def __init__(self, session: Session, *, height: int = 120) -> None:
-        super().__init__(background=None, enableMenu=False)
+        super().__init__()
         self.session = session
         self.content: Plot | None = None
         self.ghost: Plot | None = None
@@ -61,44 +62,21 @@ class Chart(pg.PlotWidget):
         self._behind: Plot | None = None
         self._zoom, self._zoom_at = 0, 100.0
         self._span = (0.0, 1.0)
+        self._axes = Axes((), ())
         self._at = -1
         fix(self, least_height=height)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setFrameShape(pg.QtWidgets.QFrame.Shape.NoFrame)
-        item = self.getPlotItem()
-        item.hideButtons()
-        item.getViewBox().setMouseEnabled(x=False, y=False)
-        item.getViewBox().setDefaultPadding(0)
-        self._under, self._over = Layer(self, over=False), Layer(self, over=True)
-        for layer in (self._under, self._over):
-            self.scene().addItem(layer)
-        item.getViewBox().sigResized.connect(self._moved)
-        holder.changed.connect(self._dress)
-        text_size.changed.connect(self._fit)
-        self._fit()
-        self._dress()
+        self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
+        holder.changed.connect(self.update)
+        text_size.changed.connect(self._scale)
 
     # geometry ----------------------------------------------------------------
 
-    def _fit(self) -> None:
-        """Axes as large as their texts."""
-        item = self.getPlotItem()
-        item.layout.setContentsMargins(0, sized(6), sized(RIGHT), 0)
-        for name in ("left", "bottom"):
-            item.getAxis(name).setStyle(
-                tickLength=0,
-                tickFont=text_font(sized(11)),
-                autoExpandTextSpace=False,
-                hideOverlappingLabels=sized(RIGHT),  # so far a text may reach beyond its axis
-            )
-        item.getAxis("left").setWidth(sized(LEFT))
-        item.getAxis("bottom").setHeight(sized(20))
-        if self.content is not None:
-            self._scale(self.content)
-
     def plot_area(self) -> QRectF:
-        """Inner rectangle of the plot in scene pixels."""
-        return self.getPlotItem().getViewBox().sceneBoundingRect()
+        """Inner rectangle of the plot in pixels of the screen."""
+        around = (sized(LEFT), sized(ABOVE), -sized(RIGHT), -sized(BELOW))
+        return QRectF(self.rect().adjusted(*around))
 
     def pixels_in(self, area: QRectF) -> ToPixels:
         """What finds the place in ``area`` of data points; all axes but hours are logarithmic."""
@@ -114,7 +92,7 @@ class Chart(pg.PlotWidget):
         return _places
 
     def to_pixels(self, x: np.ndarray, y: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-        """Scene pixels of data points."""
+        """Pixels of data points on the screen."""
         return self.pixels_in(self.plot_area())(x, y)
 
     def _axis(self, x: np.ndarray) -> np.ndarray:
@@ -125,11 +103,6 @@ class Chart(pg.PlotWidget):
         assert self.content is not None
         low, high = self._axis(np.asarray(self.content.x_range, dtype=float))
         return float(low), float(high)
-
-    def _moved(self) -> None:
-        for layer in (self._under, self._over):
-            layer.prepareGeometryChange()
-            layer.update()
 
     # content -----------------------------------------------------------------
 
@@ -147,11 +120,10 @@ class Chart(pg.PlotWidget):
             plot.y_step,
             plot.unit,
         ):
-            self._scale(plot)
+            self._scale()
         self.setAccessibleName(f"{plot.name} plot")
         self.setAccessibleDescription(self._spoken())
-        for layer in (self._under, self._over):
-            layer.update()
+        self.update()
 
     def _zoomed(self, plot: Plot) -> tuple[float, float]:
         """The part of the frequency axis on show: narrower about where one zoomed in."""
@@ -175,11 +147,12 @@ class Chart(pg.PlotWidget):
         self._zoom = min(max(self._zoom + steps, 0), MOST_ZOOM) if steps else 0
         self.show_plot(self._whole, self._behind)
 
-    def _scale(self, plot: Plot) -> None:
-        item = self.getPlotItem()
-        item.getViewBox().setRange(xRange=self._x_range(), yRange=plot.y_range, padding=0)
-        item.getAxis("bottom").setTicks([self._apart(x_ticks(plot)), minor_ticks(plot)])
-        item.getAxis("left").setTicks([y_ticks(plot, round(self.height() / text_size.factor)), []])
+    def _scale(self) -> None:
+        """The texts of the axes, where they find room."""
+        if self.content is not None:
+            high = round(self.height() / text_size.factor)
+            self._axes = Axes(self._apart(x_ticks(self.content)), y_ticks(self.content, high))
+        self.update()
 
     def _apart(self, ticks: list[tuple[float, str]]) -> list[tuple[float, str]]:
         """The ticks whose texts do not touch; round numbers stay first."""
@@ -191,19 +164,34 @@ class Chart(pg.PlotWidget):
         shown = apart(places, widths, ranks)
         return [tick for tick, on in zip(ticks, shown, strict=True) if on]
 
-    def resizeEvent(self, event: object) -> None:
+    def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        if getattr(self, "content", None) is not None:
-            assert self.content is not None
-            self._scale(self.content)
+        self._scale()
 
-    def _dress(self) -> None:
-        self.setBackground(colour("sheet"))
-        for name in ("left", "bottom"):
-            axis = self.getPlotItem().getAxis(name)
-            axis.setPen(QPen(colour("rule"), 1))
-            axis.setTextPen(QPen(colour("ink2")))
-        self._moved()
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        self._paint(painter)
+        if self.hasFocus():
+            paint_ring(painter, self.plot_area(), 0.0)
+        painter.end()
+
+    def _paint(self, painter: QPainter) -> None:
+        """Everything but the ring of the keyboard, at the text size in force."""
+        painter.fillRect(self.rect(), colour("sheet"))
+        if self.content is None:
+            return
+        inner = shrunk(self.plot_area())
+        painter.save()
+        painter.scale(text_size.factor, text_size.factor)
+        painter.setLayoutDirection(Qt.LayoutDirection.LeftToRight)
+        painter.save()
+        painter.setClipRect(inner, Qt.ClipOperation.IntersectClip)
+        worker = LabelPainter(painter, inner, self.pixels_in(inner), ratio(self))
+        worker.under(self.content, self.ghost)
+        worker.over(self.content)
+        painter.restore()
+        self._axes.paint(painter, inner, self._span, self.content.y_range)
+        painter.restore()
 
     def _spoken(self) -> str:
         assert self.content is not None
@@ -232,7 +220,7 @@ class Chart(pg.PlotWidget):
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.setFocus(Qt.FocusReason.MouseFocusReason)
         area = self.plot_area()
-        spot = self.mapToScene(event.position().toPoint())
+        spot = event.position()
         if event.button() == Qt.MouseButton.LeftButton and area.contains(spot) and self.content:
             if self.content.x_axis == "area":
                 self._pick_near(spot.x(), spot.y())
@@ -273,11 +261,6 @@ class Chart(pg.PlotWidget):
         if event.buttons() & Qt.MouseButton.LeftButton:
             self.mousePressEvent(event)
 
-    def focusNextPrevChild(self, next: bool) -> bool:
-        """Tab leaves the plot: nothing in its scene takes the keyboard."""
-        beside = self.parentWidget()
-        return beside is not None and beside.focusNextPrevChild(next)
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
         if self.content and self.content.x_axis == "area" and self._pick_by_key(key):
@@ -306,16 +289,11 @@ class Chart(pg.PlotWidget):
         super().focusInEvent(event)
         if self.content is not None:
             self.setAccessibleDescription(self._spoken())
-        self._over.update()
+        self.update()
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
         super().focusOutEvent(event)
-        self._over.update()
-
-    def drawForeground(self, painter: QPainter, rect: QRectF) -> None:
-        super().drawForeground(painter, rect)
-        if self.hasFocus():
-            paint_ring(painter, self.plot_area(), 0.0)
+        self.update()
 
     def sizeHint(self) -> QSize:
         return QSize(sized(300), self.minimumHeight())
@@ -338,7 +316,7 @@ class Chart(pg.PlotWidget):
     def save(self) -> None:
         """Ask for a file, and write the plot or its table to it."""
         assert self.content is not None
-        messages = self.window().messages
+        messages = self.window().messages  # type: ignore[attr-defined]
         path = messages.save_as("Save the plot", f"{self.content.name}.png", kinds())
         if path is not None:
             self.session.attempt(lambda: self.export(path))
@@ -350,11 +328,16 @@ class Chart(pg.PlotWidget):
     def picture(self) -> Picture:
         """The plot as it is on show, to be painted elsewhere."""
         assert self.content is not None
-        return Picture(
-            self.content.name,
-            QSizeF(self.size()),
-            lambda painter, area: self.render(painter, area, self.rect()),
-        )
+        return Picture(self.content.name, QSizeF(self.size()), self._paint_into)
+
+    def _paint_into(self, painter: QPainter, area: QRectF) -> None:
+        """The plot as large as ``area`` allows, from its top left corner."""
+        painter.save()
+        painter.translate(area.topLeft())
+        share = min(area.width() / self.width(), area.height() / self.height())
+        painter.scale(share, share)
+        self._paint(painter)
+        painter.restore()
 
     def table(self) -> Table:
         """The data of the plot."""

@@ -1,11 +1,12 @@
 """How a ``Plot`` is painted, in pixels: grid, tints, curves, promise, labels, read-out."""
 
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
-from pyqtgraph.functions import arrayToQPolygonF
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPen, QPolygonF
+from shiboken6 import VoidPtr
 
 from firecrest.app.theme.style import colour, theme
 from firecrest.app.widgets.patterns import limit_brush, pattern_tile
@@ -21,12 +22,19 @@ STYLES = {
     "dashed": Qt.PenStyle.DashLine,
     "dotted": Qt.PenStyle.DotLine,
 }
+POINT = 16
+"""Bytes of a point: two numbers of double precision."""
 ToPixels = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 
 
 def polygon(x: np.ndarray, y: np.ndarray) -> QPolygonF:
-    """A polygon from pixel arrays."""
-    return arrayToQPolygonF(np.ascontiguousarray(x), np.ascontiguousarray(y))
+    """A polygon from pixel arrays: its points are written where it keeps them."""
+    made = QPolygonF()
+    made.resize(len(x))
+    memory: Any = VoidPtr(made.data(), len(x) * POINT, True)  # type: ignore[call-arg,arg-type]
+    points = np.frombuffer(memory, dtype=np.float64).reshape(-1, 2)
+    points[:, 0], points[:, 1] = x, y
+    return made
 
 
 def closed(x: np.ndarray, y: np.ndarray, back: np.ndarray, under: np.ndarray) -> QPolygonF:

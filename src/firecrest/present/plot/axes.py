@@ -33,14 +33,6 @@ def x_ticks(plot: Plot) -> Ticks:
     return [(float(h), f"{h:g} h" if h == hours[-1] else f"{h:g}") for h in hours]
 
 
-def minor_ticks(plot: Plot) -> Ticks:
-    """Lines without texts."""
-    if plot.x_axis != "frequency":
-        return []
-    digits = [d * 10**k for k in (1, 2, 3, 4) for d in range(1, 10)]
-    return [(float(np.log10(d)), "") for d in digits if plot.x_range[0] <= d <= plot.x_range[1]]
-
-
 def y_ticks(plot: Plot, height: float) -> Ticks:
     """Texts beside a plot ``height`` pixels high; the top one has the unit where there is room."""
     low, high = plot.y_range

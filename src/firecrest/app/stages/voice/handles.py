@@ -33,7 +33,7 @@ class Handle(QAbstractButton):
     removed = Signal(int)
 
     def __init__(self, chart: Chart, session: Session) -> None:
-        super().__init__(chart.viewport())
+        super().__init__(chart)
         self.chart, self.session = chart, session
         self.path: Path = ()
         self.number, self.on, self.off, self.stem = 0, False, False, 0.0
@@ -86,9 +86,8 @@ class Handle(QAbstractButton):
         area, content = chart.plot_area(), chart.content
         if content is None:
             return
-        scene = chart.mapToScene(spot.toPoint())
         low, high = np.log10(content.x_range[0]), np.log10(content.x_range[1])
-        share = (scene.x() - area.left()) / area.width()
+        share = (spot.x() - area.left()) / area.width()
         frequency = float(10 ** (low + share * (high - low)))
         here = self.mapToParent(QPoint(self.width() // 2, self.height() // 2))
         up = (here.y() - spot.y()) / area.height() * (content.y_range[1] - content.y_range[0])
@@ -202,6 +201,6 @@ class Handles:
         y = float(np.interp(np.log(frequency), np.log(curve.x[known]), curve.y[known]))
         low, high = content.y_range
         xs, ys = self.chart.to_pixels(np.array([frequency]), np.array([min(max(y, low), high)]))
-        spot = self.chart.mapFromScene(QPointF(float(xs[0]), float(ys[0])))
+        spot = QPointF(float(xs[0]), float(ys[0])).toPoint()
         handle.move(spot.x() - handle.width() // 2, spot.y() - handle.height() // 2)
         handle.update()
