@@ -3,7 +3,7 @@
 import time
 from dataclasses import dataclass, field
 
-SHOWN = 12
+SHOWN = 40
 
 
 @dataclass

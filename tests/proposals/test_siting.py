@@ -5,14 +5,23 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.spots import spots_of
+from firecrest.design.case import Brace
+from firecrest.design.case_within import InnerBox
 from firecrest.design.edits.braces import add_brace
 from firecrest.design.edits.cabinet import placed_paths, without_places
-from firecrest.design.edits.paths import replace_at, value_at
+from firecrest.design.edits.paths import replace_at, set_number, value_at
 from firecrest.design.mount import Mount
+from firecrest.design.shapes import panel_names
+from firecrest.design.standing import is_divider
 from firecrest.files.demos import read_demo
-from firecrest.proposals.adding import with_amplifier_chamber, with_brace, with_fitting
+from firecrest.proposals.adding import (
+    with_amplifier_chamber,
+    with_brace,
+    with_divider,
+    with_fitting,
+)
 from firecrest.proposals.shaping import with_shape
-from firecrest.proposals.siting import faced, flats, loose_paths, placed_all
+from firecrest.proposals.siting import _within, faced, flats, loose_paths, placed_all
 
 BARE = without_places(read_demo("slipway"))[1]
 ROOMY = ["slipway", "boathouse", "boathouse-radiators", "breakwater", "headland", "regatta"]
@@ -77,6 +86,30 @@ def test_fittings_go_where_their_panel_has_room():
     spots = spots_of(drawing_of(assess(design)))
     own = ("box", "case", "fittings")
     assert not [s for s in spots if s.impossible and any(p[:3] == own for p in s.paths)]
+
+
+def test_no_fitting_goes_on_a_divider():
+    """Not even where no panel outside has room; nor where the divider stands outside the case."""
+    parted = with_divider(read_demo("boathouse-bandpass"))[1]
+    low = replace_at(parted, ("box", "case", "height"), 0.06)
+    beside = set_number(parted, ("box", "case", "braces", len(parted.box.case.braces) - 1, "at"), 2)
+    for design in (parted, low, beside):
+        _, fitted = with_fitting(design, "terminal")
+        assert not is_divider(fitted.box.case.fittings[-1].mount.panel)
+
+
+def test_radiators_to_the_outside_do_not_go_on_a_divider():
+    case = BARE.box.case
+    parted = replace_at(BARE, ("box", "case", "braces"), (Brace(axis="x", divider=True),))
+    everywhere = tuple(Mount(panel=name) for name in panel_names(case))
+    taken = replace_at(parted, ("box", "groups", 0, "mounts"), everywhere)
+    assert not any(is_divider(m.panel) for m in faced(taken).box.openings[0].mounts)
+
+
+def test_a_row_ends_where_places_do():
+    """Cones in a box that stands at the end of what a place can be were refused without words."""
+    rows = _within(InnerBox(id="room", holds="main", mount=Mount(v=-2.99), height=1.2), 0.4, 3)
+    assert [m.v for m in rows] == pytest.approx([-3.0, -2.99, -2.56], abs=0.2)
 
 
 def test_a_brace_is_added_where_it_meets_nothing():

@@ -30,7 +30,8 @@ def with_fitting(design: Design, kind: str) -> tuple[str, Design]:
     """
     said, made = add_fitting(design, kind)
     path: Path = ("box", "case", "fittings", len(made.box.case.fittings) - 1, "mount")
-    own, room = value_at(made, path), flats(made)
+    own = value_at(made, path)
+    room = {name: half for name, half in flats(made).items() if not is_divider(name)}
     best: tuple[float, Design] | None = None
     for panel in (own.panel, *(name for name in room if name != own.panel)):
         if panel not in room:

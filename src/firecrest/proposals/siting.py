@@ -33,6 +33,8 @@ INSIDE = ("back", "bottom", "left", "right", "top", "front")
 OUTLETS = ("back", "front", "bottom", "top", "left", "right")
 """Panels that ports are tried on, in order."""
 APART = 0.012
+FARTHEST = 3.0
+"""m from the middle of its panel that a place can be."""
 
 
 def placed_all(design: Design) -> Design:
@@ -157,10 +159,19 @@ def _drivers(design: Design) -> Design:
     mounts: dict[Path, list[Mount]] = {}
     for one, at in zip(order, spots, strict=True):
         u, v = (at, 0.0) if row else (0.0, at)
-        mounts.setdefault(one.path, []).append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+        mounts.setdefault(one.path, []).append(_mount(panel, u, v))
     for path, places in mounts.items():
         design = replace_at(design, path, tuple(sorted(places, key=lambda m: m.u)))
     return design
+
+
+def _mount(panel: str, u: float, v: float) -> Mount:
+    """A place, to 0.1 mm; what would lie farther out than any place can is as far as one can be."""
+    return Mount(panel=panel, u=_kept(u), v=_kept(v))
+
+
+def _kept(value: float) -> float:
+    return round(min(max(value, -FARTHEST), FARTHEST), 4)
 
 
 def _in_a_row(design: Design, panel: str, frames: Sequence[float]) -> tuple[Mount, ...]:
@@ -169,7 +180,7 @@ def _in_a_row(design: Design, panel: str, frames: Sequence[float]) -> tuple[Moun
     wide, made = half_u > half_v, []
     for at in _spread(frames, max(half_u, half_v)):
         u, v = (at, 0.0) if wide else (0.0, at)
-        made.append(Mount(panel=panel, u=round(u, 4), v=round(v, 4)))
+        made.append(_mount(panel, u, v))
     return tuple(made)
 
 
@@ -177,7 +188,7 @@ def _within(box: InnerBox, frame: float, count: int) -> tuple[Mount, ...]:
     """Cones in the box that is their chamber, one above the other."""
     middle = box.mount
     return tuple(
-        Mount(panel=middle.panel, u=middle.u, v=round(middle.v + at, 4))
+        _mount(middle.panel, middle.u, middle.v + at)
         for at in _spread([frame] * count, box.height / 2)
     )
 
@@ -230,7 +241,7 @@ def _radiators(design: Design) -> Design:
             panels: tuple[str, ...] = (next((n for n in OUTLETS if n in room), _front(design)),)
         else:
             best = [p for p in pairs if 2 * min(room[p[0]]) >= frame - 0.02]
-            free = [(name,) for name in room if name not in used]
+            free = [(name,) for name in room if name not in used and not is_divider(name)]
             panels = (best or pairs or free or [(_front(design),)])[0]
         mounts: list[Mount] = []
         for n, panel in enumerate(panels):
@@ -314,7 +325,7 @@ def _row(count: int, panel: str, item: Port) -> tuple[Mount, ...]:
     """Equal ports side by side about the middle."""
     wide = item.diameter if item.shape == "round" else item.width
     step = wide + 2 * item.wall + APART
-    return tuple(Mount(panel=panel, u=round((k - (count - 1) / 2) * step, 4)) for k in range(count))
+    return tuple(_mount(panel, (k - (count - 1) / 2) * step, 0.0) for k in range(count))
 
 
 def moved_by(design: Design, path: Path, u: float, v: float) -> Design:

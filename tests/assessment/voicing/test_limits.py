@@ -72,6 +72,17 @@ def test_programme_asks_for_no_more_than_any_sine(headland):
     assert programme >= sine
 
 
+def test_a_board_that_its_source_cannot_run_limits_nothing(slipway):
+    """What the parts bear is told all the same; no threshold can come of 0 V."""
+    dead = assess(set_number(slipway, ("power", "source", "series"), 1))
+    assert dead.promise("loudness").reason.code == "nothing left"
+    (found,) = guards(dead, dead.acoustic, any_sine=True)
+    (alive,) = guards(assess(slipway), assess(slipway).acoustic, any_sine=True)
+    assert "swing" in alive.allowed
+    assert "swing" not in found.allowed
+    assert found.allowed["cone"].volts == pytest.approx(alive.allowed["cone"].volts, rel=0.01)
+
+
 def test_a_long_term_limiter_is_a_limit_like_any_other(headland):
     held = assess(replace_at(headland.design, ("voice", "channels", 1, "limiter_rms"), 0.5))
     assert "long-term limiter" in {limit.name for limit in held.acoustic.limits}

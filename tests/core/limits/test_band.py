@@ -50,3 +50,13 @@ def test_the_part_of_a_grid_that_a_band_needs_gives_the_same():
     assert part.stop - part.start < 40
     whole, some = band(F, 47.0, 300.0).of(LINE), band(F[part], 47.0, 300.0).of(LINE[part])
     np.testing.assert_allclose(some, whole)
+
+
+@pytest.mark.parametrize("ends", [(5.0, 5.0), (1e4, 2e4), (5.0, 30.0)])
+def test_a_band_beyond_the_grid_needs_two_points_of_it(ends):
+    """One point alone has no slope: what was divided by was nothing."""
+    frequency, values = np.array([20.0, 40.0, 80.0]), np.array([1.0, 2.0, 4.0])
+    part = around(frequency, *ends)
+    assert len(frequency[part]) >= 2
+    near = band(frequency[part], *ends).of(values[part])
+    np.testing.assert_allclose(near, band(frequency, *ends).of(values))

@@ -106,7 +106,9 @@ def volts_borne(assessment: Assessment, a: Acoustic, scene: Scene, channel: int)
 
 
 def swing_of(assessment: Assessment, board: int, kind: int) -> float | None:
-    """Clean peak volts of an output at full charge, or on the supply that is there."""
+    """Clean peak volts of an output at full charge, or on the supply that is there; None where it
+    gives none at all.
+    """
     supply = FULL if FULL in supplies_of(assessment) else HERE
     part = assessment.design.power.amplifiers[board][1].part
     claims = part.claims if kind == 0 else part.other_outputs[kind - 1].claims
@@ -116,7 +118,7 @@ def swing_of(assessment: Assessment, board: int, kind: int) -> float | None:
             return None
         found = clean(made)
         if found.limit == "swing" or load == OPEN:
-            return sqrt(2 * load * float(found.watts))
+            return sqrt(2 * load * float(found.watts)) or None
     return None
 
 

@@ -90,10 +90,11 @@ def band(frequency: Real, low: Number, high: Number) -> Band:
 
 
 def around(frequency: Real, low: Number, high: Number) -> slice:
-    """The part of a grid that a band needs: its points and one more at each end."""
+    """The part of a grid that a band needs: its points and one more at each end, two at least."""
     start = int(frequency.searchsorted(np.min(low), side="right"))
     stop = int(frequency.searchsorted(np.max(high), side="left"))
-    return slice(max(min(start, stop) - 1, 0), max(stop, start) + 1)
+    first = min(max(min(start, stop) - 1, 0), len(frequency) - 2)
+    return slice(first, max(stop, start, 1) + 1)
 
 
 def _row(low: Real, inner: Real, high: Real) -> Real:
