@@ -2,7 +2,16 @@
 
 import pytest
 
-from tests.attacks import cabinets, designs, environments, kills, mutations, random_designs, usage
+from tests.attacks import (
+    cabinets,
+    designs,
+    environments,
+    kills,
+    mutations,
+    proposing,
+    random_designs,
+    usage,
+)
 from tests.attacks.results import Result
 
 SEED = 20_26
@@ -12,6 +21,12 @@ def test_random_designs_give_finite_figures_or_reasons():
     result = designs.attack(SEED, 15, 300)
     assert result.failed == []
     assert result.tried == 15
+
+
+def test_what_is_asked_of_random_designs_is_done_or_refused_in_words():
+    result = proposing.attack(SEED, 2, 300)
+    assert result.failed == []
+    assert result.tried == 2
 
 
 def test_random_cabinets_are_what_their_solids_are():

@@ -281,3 +281,11 @@ def test_a_port_has_the_room_behind_the_panel_it_is_on(ported):
         on = replace_at(ported, path, (Mount(panel=panel),))
         own = space_of(on.box.case, on.box.openings[0])
         assert own.depth == pytest.approx(deep - 2 * case.wall)
+
+
+@pytest.mark.parametrize("key", ["closed", "flat"])
+def test_a_start_that_cannot_be_confirmed_says_which_figure_is_not_known(slipway, key):
+    sealed = with_kind(slipway, "sealed" if key == "closed" else "port")
+    bare = replace_at(sealed, ("box", "groups", 0, "driver", "re"), None)
+    with pytest.raises(FirecrestError, match="Re"):
+        starts()[key](bare)

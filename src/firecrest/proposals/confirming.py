@@ -6,7 +6,6 @@ import numpy as np
 
 from firecrest.assessment.columns import put
 from firecrest.assessment.conditions import air_of
-from firecrest.assessment.lower.whole import lower
 from firecrest.assessment.memo import AFRESH, Memo
 from firecrest.assessment.sounding import model_in
 from firecrest.core.arrays import Real, decibel
@@ -14,6 +13,7 @@ from firecrest.core.circuit.solve import solve
 from firecrest.core.errors import DesignError
 from firecrest.design.box import Port, RadiatorSet, placed
 from firecrest.design.design import Design
+from firecrest.proposals.inverse import solvable
 
 GRID = np.append(np.geomspace(5.0, 2000.0, 500), 50e3)
 """Hz; the last point stands for the pass band."""
@@ -27,9 +27,10 @@ def bare_response(design: Design) -> Real:
     """Response in dB re the pass band on ``GRID``, of the first channel, into half space.
 
     As closed forms have it: the coil a resistance, ports lumps, everything at one place, no voice.
-    Losses, stuffing and radiators are those of the design.
+    Losses, stuffing and radiators are those of the design. MissingFigureError names what is not
+    known.
     """
-    numbers = lower(design, Memo(AFRESH)).inputs
+    numbers = solvable(design).inputs
     for k, group in enumerate(numbers.box.groups):
         constants = group.driver.constants
         assert constants is not None

@@ -35,7 +35,7 @@ def tuning_of(design: Design, chamber: int = 0) -> float | None:
 
     MissingFigureError when a figure of a part is not known, NoAirError when no air is left.
     """
-    model = model_in(_solvable(design).inputs, Memo(AFRESH))
+    model = model_in(solvable(design).inputs, Memo(AFRESH))
     if model.full[chamber]:
         raise NoAirError(design.box.chambers[chamber].name)
     tuning = model.tuning[chamber]
@@ -154,7 +154,7 @@ def with_tuning(
     path = by or tuner_path(design, chamber)
     if path is None:
         raise RangeError("A closed box has no tuning. Fit a port or radiators first.")
-    facts, lowered = facts_at(design, path), _solvable(design)
+    facts, lowered = facts_at(design, path), solvable(design)
     moved = [by] if by else twins(design, path)
     ramp = np.linspace(0.0, 1.0, SCAN + 1)
     values = facts.low + (facts.high - facts.low) * ramp**3
@@ -177,7 +177,8 @@ def with_tuning(
     return design
 
 
-def _solvable(design: Design) -> Lowered:
+def solvable(design: Design) -> Lowered:
+    """Numbers of a design that can be solved; MissingFigureError names what keeps it from that."""
     lowered = lower(design, Memo(AFRESH))
     if lowered.blocked:
         raise MissingFigureError(**dict(lowered.blocked.figures))
