@@ -47,6 +47,7 @@ from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.stock import shipped_entries
 from tests.attacks.random_designs import random_design
 from tests.attacks.results import Result
+from tests.attacks.stages import cabinet_shown, voice_shown
 
 GRID = np.geomspace(10, 1000, 61)
 SAVE_EVERY = 10
@@ -134,6 +135,8 @@ def _shown(assessment):
         bus_words(assessment, board)
     for owner in owners(assessment.design):
         facts(assessment, owner)
+    cabinet_shown(assessment)
+    voice_shown(assessment)
     for at in (None, 50.0):
         for plot in AT_FREQUENCY:
             plot(assessment, at)

@@ -9,7 +9,8 @@ from firecrest.assessment.cabinet.drawing import drawing_of, drawing_of_design
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.assessment.motion import case_force, case_forces, motion_of
 from firecrest.design.case import Brace, Feet
-from firecrest.design.edits.paths import replace_at
+from firecrest.design.case_shape import Spherical
+from firecrest.design.edits.paths import rebuilt, replace_at
 from firecrest.design.mount import Mount
 from firecrest.files.demos import read_demo
 
@@ -39,6 +40,12 @@ def test_a_brace_raises_the_resonance_of_the_panels_it_parts():
     after = drawn(design)[1].resonances
     assert after["front"].supported > before["front"].supported
     assert after["left"] == before["left"]
+
+
+def test_a_ball_cut_at_its_pole_has_no_front_that_could_ring():
+    case = rebuilt(read_demo("slipway").box.case, shape=Spherical(front=1.0), length=0.3, depth=0.3)
+    drawing = drawing_of_design(replace_at(read_demo("slipway"), CASE, case))
+    assert list(drawing.resonances) == ["bottom"]
 
 
 def test_radiators_on_both_ends_cancel_and_on_one_side_add():

@@ -199,11 +199,12 @@ class Drawing:
 
     @cached_property
     def resonances(self) -> dict[str, Resonance]:
-        """First resonance of every flat panel."""
+        """First resonance of every flat panel; a ball that is cut at its pole has none there."""
         infill = infill_of(self.case)
         return {
             name: resonance(field, self.material, infill, self.band)
             for name, field in self.fields.items()
+            if field.r is None or float(field.r) > 0
         }
 
     @cached_property
