@@ -32,7 +32,7 @@ from firecrest.proposals import (
 )
 from firecrest.proposals.holding import with_opening
 from firecrest.proposals.moves.kinds import Scene
-from firecrest.proposals.moves.ranking import pairs, telling
+from firecrest.proposals.moves.ranking import KINDS, pairs, telling
 from firecrest.proposals.turning import turned
 from firecrest.shelf.stock import shipped_entries
 from tests.attacks.random_designs import random_design
@@ -140,6 +140,8 @@ def _advice(design, entries):
     parts = {entry.kind: [e.part for e in entries if e.kind == entry.kind] for entry in entries}
     scene = Scene(now, parts)
     yield "advice: moves", lambda: pairs(scene, telling(scene))
+    for kind in KINDS if now.acoustic is not None else ():
+        yield f"advice: {kind.__name__}", lambda kind=kind: list(kind(scene))
     yield "advice: doubt", lambda: doubt_of(design, 32)
     across, up = mapping.axes_of(design)[:2]
     yield "map", lambda: next(iter(mapping.maps(design, across, up)))

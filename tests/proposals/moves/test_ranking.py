@@ -13,6 +13,7 @@ from firecrest.present.frame.moves import ORDERS, in_order, moves_of
 from firecrest.present.parts.at_hand import MOST, parts_at_hand
 from firecrest.present.text import moves as text
 from firecrest.proposals.layouts import with_layout
+from firecrest.proposals.moves.drivers import second
 from firecrest.proposals.moves.kinds import Scene
 from firecrest.proposals.moves.ranking import (
     FREE,
@@ -220,3 +221,11 @@ def test_moves_know_parts_of_ones_own(tmp_path):
     shelf.close()
     titles = [m.title for m in next(moves_of(read_demo("slipway"), path))]
     assert "Fit Own long one" in titles
+
+
+def test_a_driver_more_than_a_field_takes_is_no_move_and_ends_none(slipway):
+    """Refused, it took all other advice with it."""
+    full = replace_at(slipway, ("box", "groups", 0, "in_parallel"), 8)
+    scene = Scene(assess(full), {})
+    assert list(second(scene)) == []
+    assert {p.kind for p in proposals(scene)} > {"air", "tuning"}

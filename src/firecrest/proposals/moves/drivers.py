@@ -1,6 +1,6 @@
 """Drivers: one more of the same, and the other wiring of those there."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from firecrest.core.note import note
 from firecrest.design.design import Design
@@ -14,10 +14,10 @@ def second(scene: Scene) -> Iterator[Proposal]:
         place = ("box", "groups", k)
         for way, other in (("in_parallel", "in_series"), ("in_series", "in_parallel")):
             if getattr(group, other) == 1:
-                made = rebuilt(group, **{way: getattr(group, way) + 1})
+                change = {way: getattr(group, way) + 1}
                 title = note("second", part=group.driver.name, parallel=way == "in_parallel")
                 yield from attempt(
-                    "second", title, (*place, way), replace_at, scene.design, place, made
+                    "second", title, (*place, way), _rewired, scene.design, k, change
                 )
 
 
@@ -38,6 +38,6 @@ def wiring(scene: Scene) -> Iterator[Proposal]:
             yield from attempt("wiring", title, path, _rewired, scene.design, k, change)
 
 
-def _rewired(design: Design, place: int, change: dict[str, object]) -> Design:
+def _rewired(design: Design, place: int, change: Mapping[str, object]) -> Design:
     path = ("box", "groups", place)
     return replace_at(design, path, rebuilt(value_at(design, path), **change))

@@ -93,10 +93,14 @@ class Offered:
 
 
 def proposals(scene: Scene) -> Iterator[Proposal]:
-    """Every move of every kind; without sound only those that need none."""
+    """Every move of every kind; without sound only those that need none.
+
+    A kind whose design the model refuses has no more to offer; the others go on.
+    """
     heard = scene.assessment.acoustic is not None
     for kind in KINDS if heard else (turn, air, panels, less):
-        yield from kind(scene)
+        with suppress(FirecrestError):
+            yield from kind(scene)
 
 
 def offered(scene: Scene, proposal: Proposal) -> Offered | None:
