@@ -107,6 +107,16 @@ def test_designs_that_leave_no_air_are_told_and_the_others_judged(slipway):
     assert np.nonzero(states == UNKNOWN)[0].tolist() == [150]
 
 
+def test_of_two_reasons_the_same_is_told_as_of_one_design(slipway):
+    """No air before a figure that is not known: without air that figure would be of no help."""
+    bare = replace_at(slipway, ("box", "groups", 0, "driver", "xmax"), None)
+    path = ("box", "chambers", 0, "share")
+    found = vary(bare, {path: np.array([0.02, 1.0])})
+    for row, share in enumerate((0.02, 1.0)):
+        alone = assess(replace_at(bare, path, share)).promises
+        assert [p.reason for p in found.promises(row)] == [p.reason for p in alone]
+
+
 def test_sources_that_cancel_are_told_and_the_others_judged(slipway):
     """Two equal channels against each other: at one level nothing is left at all."""
     design = with_layout(with_kind(slipway, "sealed"), "halves")

@@ -3,13 +3,24 @@
 import argparse
 import sys
 
-from tests.attacks import cabinets, designs, environments, fuzz, kills, mutations, proposing, usage
+from tests.attacks import (
+    cabinets,
+    columns,
+    designs,
+    environments,
+    fuzz,
+    kills,
+    mutations,
+    proposing,
+    usage,
+)
 
 ATTACKS = {
     "kills": (kills.attack, 500, 3000),
     "mutations": (mutations.attack, 100_000, 3600),
     "designs": (designs.attack, 5000, 1200),
     "proposals": (proposing.attack, 500, 1800),
+    "columns": (columns.attack, 1000, 1200),
     "cabinets": (cabinets.attack, 500, 1200),
     "environments": (environments.attack, 1000, 900),
     "cycles": (usage.cycles, 500, 1800),

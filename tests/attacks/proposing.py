@@ -55,13 +55,13 @@ def attack(seed, count, seconds):
             design = hand.choice(bases) if usual else random_design(hand, bases)
             found = []
             for _ in range(hand.randint(1, 6) if usual else 0):
-                design = _changed(hand, design, entries, found)
+                design = changed(hand, design, entries, found)
             for what in (*found, *troubles(design, entries, hand)):
                 result.fail(f"design {seed} {number}: {what}")
     return result
 
 
-def _changed(hand, design, entries, found):
+def changed(hand, design, entries, found):
     """A design with one change of the kind that people make; what fails is ``found``."""
     level = design.brief.loudness.level + hand.uniform(-6, 8)
     side = ("box", "case", hand.choice(("length", "height", "depth")))

@@ -179,7 +179,7 @@ def judging(
         ),
         Waiting(found.quiet, CANCELLED),
     ]
-    waits = [*(Waiting(True, reason) for reason in lowered.missing[:1]), *silent]
+    waits = [*silent, *(Waiting(True, reason) for reason in lowered.missing[:1])]
     verdicts = (
         loudness_verdict(brief, found.loudness, found.passed, waits),
         bass_verdict(brief, found.reach, waits),

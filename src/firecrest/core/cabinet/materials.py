@@ -5,7 +5,7 @@ Estimates: 25 % on stiffness, 8 % on density; of plywood and wood the root of bo
 
 from dataclasses import dataclass
 
-from firecrest.core.arrays import Number
+from firecrest.core.arrays import Number, least
 
 
 @dataclass(frozen=True)
@@ -46,5 +46,4 @@ def material_share(infill: Infill | None, t: Number) -> Number:
     """Of a wall ``t`` thick that is material: all of it but of a print."""
     if infill is None:
         return 1.0
-    share = (2 * infill.skin + infill.infill * (t - 2 * infill.skin)) / t
-    return share if not isinstance(share, float) else min(1.0, share)
+    return least(((2 * infill.skin + infill.infill * (t - 2 * infill.skin)) / t, 1.0))
