@@ -35,6 +35,7 @@ from firecrest.proposals.moves.kinds import Scene
 from firecrest.proposals.moves.ranking import KINDS, pairs, telling
 from firecrest.proposals.turning import turned
 from firecrest.shelf.stock import shipped_entries
+from tests.attacks.editing import edits
 from tests.attacks.random_designs import random_design
 from tests.attacks.results import Result
 
@@ -131,6 +132,7 @@ def _asked(design, entries, hand):
         yield f"put {entry.id}", lambda entry=entry: placing.put(design, entry.part)
     end = hand.choice((kits.End("sealed"), kits.End("port")))
     driver = next(e.part for e in entries if e.kind == "driver")
+    yield from edits(design)
     yield "kit", lambda: kits.combined(design, driver, 0.3, end)
 
 

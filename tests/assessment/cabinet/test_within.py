@@ -12,6 +12,7 @@ from firecrest.assessment.cabinet.spots import spots_in
 from firecrest.assessment.cabinet.template import template_of
 from firecrest.core.cabinet.clearance import vent_area
 from firecrest.core.cabinet.loops import area
+from firecrest.core.errors import DesignError
 from firecrest.design.box import Chamber
 from firecrest.design.case_within import Grille, InnerBox
 from firecrest.design.edits import within as edits
@@ -51,6 +52,16 @@ def test_a_box_for_boards_takes_its_outside_and_frees_what_is_in_it():
     assert any(p.mount.chamber == box.id for p in boards)
     outside = box.width * box.height * box.depth
     assert net(made)[0] == pytest.approx(net(before)[0] - outside + freed, abs=1e-9)
+
+
+def test_a_box_for_boards_that_stand_too_far_apart_is_refused_in_words():
+    design, boards = placed(), placed().power.boards
+    for k, board in enumerate(boards):
+        if board.mount is not None:
+            apart = rebuilt(board.mount, panel="back", u=2.9 if k else -2.9)
+            design = replace_at(design, ("power", "boards", k, "mount"), apart)
+    with pytest.raises(DesignError, match="width"):
+        edits.add_amplifier_chamber(design)
 
 
 @given(st.floats(0.03, 0.1), st.floats(0.03, 0.1), st.floats(0.02, 0.08), st.floats(0.001, 0.009))

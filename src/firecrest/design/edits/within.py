@@ -6,7 +6,7 @@ from firecrest.core.errors import DesignError
 from firecrest.design.case_within import Grille, InnerBox
 from firecrest.design.design import Design
 from firecrest.design.edits.cabinet import CASE, kept
-from firecrest.design.edits.paths import Path, replace_at
+from firecrest.design.edits.paths import Path, rebuilt, replace_at
 from firecrest.design.ids import fresh
 from firecrest.design.mount import Mount
 
@@ -24,7 +24,7 @@ SPARE, PLUG = 0.006, 0.015
 def add_amplifier_chamber(design: Design) -> tuple[str, Design]:
     """(label, design) with a box round the boards that have a place on the panel with most.
 
-    DesignError while no board has a place and its sides.
+    DesignError while no board has a place and its sides, and where the box would be too large.
     """
     standing = [b for b in design.power.boards if b.mount is not None and _sides(b.part)]
     if not standing:
@@ -47,7 +47,8 @@ def add_amplifier_chamber(design: Design) -> tuple[str, Design]:
     usual = InnerBox()
     around = 2 * (usual.wall + SPARE)
     ids = [box.id for box in design.box.case.inner]
-    made = InnerBox(
+    made = rebuilt(
+        usual,
         id=fresh(ids, "inner"),
         mount=Mount(panel=panel, u=kept((low[0] + high[0]) / 2), v=kept((low[1] + high[1]) / 2)),
         chamber=design.box.chambers[0].id,
@@ -80,7 +81,8 @@ def add_inner_box(design: Design) -> tuple[str, Design]:
     place = Mount(panel=mounts[0].panel, u=mounts[0].u, v=mounts[0].v) if mounts else Mount()
     name = free[-1].name if free else "Inner box"
     side = round(0.4 * min(case.length, case.height), 3)
-    made = InnerBox(
+    made = rebuilt(
+        InnerBox(),
         id=fresh([box.id for box in case.inner], "inner"),
         name=name,
         mount=place,
