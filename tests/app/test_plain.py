@@ -6,13 +6,14 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QAction
+from PySide6.QtGui import QAction, QTextDocument
 from PySide6.QtGui import Qt as QtText
 from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QWidget
 
 import firecrest
 from firecrest.app.messages import Messages
 from firecrest.app.widgets.plain import menu_text, tip_text
+from firecrest.app.widgets.side import SentenceRow
 from firecrest.design.project import project_of
 from firecrest.design.text import project_from_json, project_to_json
 from firecrest.files.demos import read_demo
@@ -164,3 +165,17 @@ def test_labels_tooltips_and_dialogs_are_made_in_one_place():
             assert "QMessageBox" not in text, file
         assert "QSettings" not in text, file
         assert not re.search(r"\bQ[A-Z]\w+\([^()]*\b(?:singleShot|interval)=", text), file
+
+
+def test_a_text_with_a_ring_around_it_is_as_high_as_its_lines(window):
+    """At every width: a line too many put it lower than its mark."""
+    made = window.side.findChild(SentenceRow)._text
+    ring = made.contentsMargins()
+    assert ring.left() == 2
+    inside = QTextDocument()
+    inside.setDefaultFont(made.font())
+    inside.setDocumentMargin(0)
+    inside.setHtml(made.text())
+    for width in range(180, 260, 3):
+        inside.setTextWidth(width - ring.left() - ring.right())
+        assert made.heightForWidth(width) == inside.size().height() + ring.top() + ring.bottom()

@@ -54,9 +54,18 @@ def paragraph(text: str = "", role: str = "second") -> QLabel:
     return made
 
 
+class _Linked(QLabel):
+    """A text with links, as high as its lines."""
+
+    def heightForWidth(self, width: int) -> int:
+        """The room of a ring around it is counted twice in what a label says by itself."""
+        ring = self.contentsMargins()
+        return super().heightForWidth(width + ring.left() + ring.right())
+
+
 def rich_label() -> QLabel:
     """A label whose words are made by ``markup``."""
-    made = QLabel()
+    made = _Linked()
     made.setTextFormat(Qt.TextFormat.RichText)
     return made
 
