@@ -1,5 +1,7 @@
 """What the stages Cabinet and Voice show and write of a design, all of it."""
 
+from contextlib import suppress
+
 from firecrest.assessment.cabinet.drawing import drawing_of
 from firecrest.assessment.cabinet.pieces import batch_of, pieces_of, print_plan
 from firecrest.assessment.cabinet.spots import spots_in
@@ -9,6 +11,7 @@ from firecrest.assessment.voicing.crossing import crossing
 from firecrest.assessment.voicing.crossovers import crossovers
 from firecrest.assessment.voicing.guarding import guards
 from firecrest.assessment.voicing.lining import line_up
+from firecrest.core.errors import FirecrestError
 from firecrest.files.templates import template_dxf, template_svg
 from firecrest.present.cabinet import cutlist, ledger, sheet, solid, tight
 from firecrest.present.voice import advice, compare, crossplots, guarding, lanes, plots
@@ -58,7 +61,8 @@ def voice_shown(assessment):
     for any_sine in (False, True):
         for channel, found in enumerate(guards(assessment, a, any_sine=any_sine)):
             guarding.guard_facts(assessment, channel, found)
-            guarding.guarded(assessment, channel, found, design)
+            with suppress(FirecrestError):  # lower than can be set: refused in words
+                guarding.guarded(assessment, channel, found, design)
     for criterion in ("sum", "phase"):
         found = line_up(assessment, a, criterion)
         advice.taken(design, advice.steps(assessment, a, found))

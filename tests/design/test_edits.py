@@ -3,7 +3,14 @@ import pytest
 from firecrest.core.errors import DesignError
 from firecrest.design.edits import power, voice
 from firecrest.design.edits.parts import add_travel_point, remove_travel_point
-from firecrest.design.edits.paths import change_label, rebuilt, replace_at, set_number, value_at
+from firecrest.design.edits.paths import (
+    change_label,
+    facts_at,
+    rebuilt,
+    replace_at,
+    set_number,
+    value_at,
+)
 from firecrest.design.history import LONGEST, History
 
 MASS = ("box", "openings", 0, "added_mass")
@@ -108,6 +115,18 @@ def test_claims_come_and_go_but_never_the_last(slipway):
     assert power.remove_claim(more, 0, 1)[1] == slipway
     with pytest.raises(DesignError, match="at least one claim"):
         power.remove_claim(slipway, 0, 0)
+    claim = ("power", "boards", 0, "part", "claims", 0, "power")
+    least = facts_at(slipway, claim).low
+    _, more = power.add_claim(replace_at(slipway, claim, least), 0)
+    assert more.power.boards[0].part.claims[1].power == least, "half of it is less than any claim"
+
+
+def test_a_charger_larger_than_any_is_refused_in_words(slipway):
+    for name, value in (("capacity", 180_000.0), ("charge_current", None)):
+        slipway = replace_at(slipway, ("power", "source", "cell", name), value)
+    wide = replace_at(slipway, ("power", "source", "parallel"), 12)
+    with pytest.raises(DesignError, match="current"):
+        power.with_charger(wide, True)
 
 
 def test_a_table_of_large_travel_begins_as_usual_and_must_rise(slipway):

@@ -3,7 +3,7 @@
 from firecrest.core.errors import DesignError
 from firecrest.design.amplifiers import Receiver
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.edits.paths import built, rebuilt, replace_at
 from firecrest.design.ids import found, fresh
 from firecrest.design.power import BUS, FittedReceiver, Power
 from firecrest.design.sources import Converter
@@ -75,7 +75,7 @@ def add_converter(design: Design) -> tuple[str, Design]:
     id = fresh([BUS, *(c.id for c in power.converters)], "converter")
     boards = list(power.boards)
     boards[place] = rebuilt(board, rail=id)
-    made = Converter(id=id, output_voltage=volts, input_current=START_INPUT)
+    made = built(Converter, id=id, output_voltage=volts, input_current=START_INPUT)
     return "Add converter", _with(
         design, boards=tuple(boards), converters=(*power.converters, made)
     )

@@ -5,6 +5,8 @@ Untouched branches are shared between the old and the new design.
 """
 
 import dataclasses
+from collections.abc import Callable
+from functools import partial
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
@@ -42,8 +44,13 @@ Model = TypeVar("Model")
 
 def rebuilt(model: Model, **changes: Any) -> Model:
     """A model with other values in some fields; DesignError says which does not fit and why."""
+    return built(partial(dataclasses.replace, model), **changes)  # type: ignore[type-var]
+
+
+def built(make: Callable[..., Model], **figures: Any) -> Model:
+    """A new model of some figures; DesignError says which does not fit and why."""
     try:
-        return dataclasses.replace(model, **changes)  # type: ignore[type-var]
+        return make(**figures)
     except ValidationError as error:
         raise DesignError(explain(error)) from error
 

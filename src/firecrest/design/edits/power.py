@@ -9,7 +9,8 @@ from firecrest.core.power.cold import USUAL
 from firecrest.design.amplifiers import Claim, Efficiency, OutputKind
 from firecrest.design.design import Design
 from firecrest.design.edits.parts import take_figures
-from firecrest.design.edits.paths import Path, rebuilt, replace_at, set_number, value_at
+from firecrest.design.edits.paths import Path, built, rebuilt, replace_at, set_number, value_at
+from firecrest.design.fields import field_facts
 from firecrest.design.power import BUS, OtherLoad, Power
 from firecrest.design.sources import (
     Cell,
@@ -75,8 +76,14 @@ def add_claim(design: Design, board: int) -> tuple[str, Design]:
     """
     claims = value_at(design, _claims(board))
     first = claims[0]
-    more = Claim(
-        power=first.power / 2, load=min(first.load * 2, 200.0), supply=first.supply, thd=first.thd
+    facts = field_facts(Claim, "power")
+    assert facts is not None
+    more = built(
+        Claim,
+        power=max(first.power / 2, facts.low),
+        load=min(first.load * 2, 200.0),
+        supply=first.supply,
+        thd=first.thd,
     )
     return "Add claim", replace_at(design, _claims(board), (*claims, more))
 
@@ -205,8 +212,10 @@ def with_charger(design: Design, on: bool) -> tuple[str, Design]:
         full = CHEMISTRIES[pack.cell.chemistry].full or pack.cell.table[-1].rest_voltage
         usual = USUAL_CURRENT * pack.cell.capacity / HOUR
         most = pack.cell.charge_current or usual
-        charger = Charger(
-            current=float(f"{0.8 * most * pack.parallel:.2g}"), voltage=round(full * pack.series, 2)
+        charger = built(
+            Charger,
+            current=float(f"{0.8 * most * pack.parallel:.2g}"),
+            voltage=round(full * pack.series, 2),
         )
     word = "Add" if on else "Remove"
     return f"{word} charger", replace_at(design, ("power", "source", "charger"), charger)

@@ -2,7 +2,7 @@
 
 from firecrest.core.errors import DesignError
 from firecrest.design.design import Design
-from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.edits.paths import Path, built, rebuilt, replace_at, value_at
 from firecrest.design.sources import SupplyStep, WallSupply
 
 SOURCE: Path = ("power", "source")
@@ -22,7 +22,8 @@ def add_step(design: Design) -> tuple[str, Design]:
     part = _supply(design)
     last = part.steps[-1].voltage if part.steps else None
     volts = part.voltage if last is None else NEXT.get(last, min(last + 5.0, 60.0))
-    step = SupplyStep(
+    step = built(
+        SupplyStep,
         voltage=min(volts, 60.0),
         continuous_current=min(part.continuous_current, 50.0),
         burst_current=None if part.burst_current is None else min(part.burst_current, 100.0),

@@ -6,9 +6,13 @@ from firecrest.assessment.voicing.guarding import Guard, attack_of
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
+from firecrest.design.fields import field_facts
+from firecrest.design.voice import Channel
 from firecrest.present.size.facts import Fact
 from firecrest.present.voice.plots import hz
 
+QUICKEST = 0.01
+"""s: the shortest attack of a long-term limiter."""
 PARTS = {
     "cone": "cone travel",
     "radiator": "radiator travel",
@@ -87,14 +91,26 @@ def _set(now: float | None, wanted: float) -> str:
 
 
 def guarded(assessment: Assessment, channel: int, found: Guard, design: Design) -> Design:
-    """``design`` with the thresholds of one channel set."""
+    """``design`` with the thresholds of one channel set, no higher than they can be.
+
+    DesignError where one would have to be lower than can be set.
+    """
     changes: dict[str, object] = {}
     if found.peak is not None:
-        changes["limiter"] = round(found.peak.volts_set, 2)
+        changes["limiter"] = _settable("limiter", round(found.peak.volts_set, 2))
     if found.long_term is not None and found.long_term.needed:
-        changes["limiter_rms"] = round(found.long_term.threshold.volts_set, 2)
-        changes["limiter_attack"] = attack_of(assessment, channel) or 1.0
+        threshold = round(found.long_term.threshold.volts_set, 2)
+        changes["limiter_rms"] = _settable("limiter_rms", threshold)
+        attack = attack_of(assessment, channel) or 1.0
+        changes["limiter_attack"] = max(_settable("limiter_attack", attack), QUICKEST)
     if not changes:
         return design
     path = ("voice", "channels", channel)
     return replace_at(design, path, rebuilt(design.voice.channels[channel], **changes))
+
+
+def _settable(name: str, wanted: float) -> float:
+    """A figure of a channel's limiters, at most as large as its field takes."""
+    facts = field_facts(Channel, name)
+    assert facts is not None
+    return min(wanted, facts.high)
