@@ -186,3 +186,11 @@ def test_board_and_charger_go_with_the_cells_in_series(slipway):
         power.with_series(slipway, 0)
     with pytest.raises(DesignError, match="Only a pack"):
         power.with_series(power.with_source(slipway, "wall")[1], 4)
+
+
+def test_a_figure_out_of_range_is_refused_by_its_label_and_range(slipway):
+    group = slipway.box.groups[0]
+    with pytest.raises(DesignError, match=r"^Drivers in series can be 1 to 8\.$"):
+        rebuilt(group, in_series=9)
+    with pytest.raises(DesignError, match=r"in_series: .*valid integer"):
+        rebuilt(group, in_series=2.5)

@@ -106,7 +106,7 @@ def test_every_reading_says_where_it_stands_and_how_sure_it_is():
 def test_what_is_out_of_range_or_of_another_kind_is_a_note():
     (far,) = read_sheet("Fs 5000000 Hz")
     assert far.state == "note"
-    assert "5 to 2e+04 Hz" in far.remark
+    assert "5 to 20000 Hz" in far.remark
     (other,) = read_sheet("Vas 7.2 mm")
     assert other.remark == "mm is not a volume's unit"
     first, second = read_sheet("Fs 52 Hz\nFs 54 Hz")

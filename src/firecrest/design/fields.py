@@ -91,7 +91,8 @@ class FieldFacts:
     def range_text(self, unit: str | None = None) -> str:
         """Accepted range in the shown ``unit``, e.g. "10 to 200 mm"."""
         unit = unit or self.unit
-        low, high = (f"{from_si(v, self.quantity, unit):.4g}" for v in (self.low, self.high))
+        ends = (float(f"{from_si(v, self.quantity, unit):.4g}") for v in (self.low, self.high))
+        low, high = (f"{end:.12g}" for end in ends)  # 20000, not 2e+04
         return f"{low} to {high} {unit}".strip()
 
     def show(self, value: float | None, unit: str | None = None) -> str:

@@ -5,8 +5,8 @@ Untouched branches are shared between the old and the new design.
 """
 
 import dataclasses
-from collections.abc import Callable
-from functools import partial
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
@@ -44,14 +44,26 @@ Model = TypeVar("Model")
 
 def rebuilt(model: Model, **changes: Any) -> Model:
     """A model with other values in some fields; DesignError says which does not fit and why."""
-    return built(partial(dataclasses.replace, model), **changes)  # type: ignore[type-var]
+    with _in_words(type(model)):
+        return dataclasses.replace(model, **changes)  # type: ignore[type-var]
 
 
-def built(make: Callable[..., Model], **figures: Any) -> Model:
+def built(kind: type[Model], **figures: Any) -> Model:
     """A new model of some figures; DesignError says which does not fit and why."""
+    with _in_words(kind):
+        return kind(**figures)
+
+
+@contextmanager
+def _in_words(kind: type) -> Iterator[None]:
+    """Refusals by a model as DesignError: of its own figures by their labels and ranges."""
     try:
-        return make(**figures)
+        yield
     except ValidationError as error:
+        for item in error.errors(include_url=False, include_context=False):
+            facts = field_facts(kind, str(item["loc"][0])) if len(item["loc"]) == 1 else None
+            if facts is not None and isinstance(item["input"], int | float):
+                facts.check(float(item["input"]))
         raise DesignError(explain(error)) from error
 
 
