@@ -48,11 +48,7 @@ def test_ranges_are_declared_once_and_read_by_fields(slipway):
         (("box", "case", "wall"), 0.098, "leave no room inside"),
         (("voice", "channels", 0, "outputs"), 3, "the voice uses 3 outputs"),
         (("power", "boards", 0, "part", "own_mains"), True, "disagree about a mains supply"),
-        (
-            ("voice", "channels", 0, "blocks", 0, "frequency"),
-            21600.0,
-            "can be 5 to 20000 Hz",
-        ),
+        (("voice", "channels", 0, "blocks", 0, "frequency"), 21600.0, "can be 5 to 20000 Hz"),
         (("power", "boards", 1, "part", "sample_rate"), 1.0, "can be 32 to 384 kHz"),
         (("brief", "bass", "drop"), 5, "3, 6 or 10"),
         (("name",), "x" * 200, "at most 80"),

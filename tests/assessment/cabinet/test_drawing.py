@@ -6,6 +6,7 @@ from tests.assessment.cabinet.made import drawn, placed
 
 from firecrest.assessment.assess import assess
 from firecrest.assessment.cabinet.drawing import drawing_of, drawing_of_design
+from firecrest.assessment.cabinet.template import outline_points
 from firecrest.assessment.cabinet.walking import walking
 from firecrest.assessment.motion import case_force, case_forces, motion_of
 from firecrest.design.case import Brace, Feet
@@ -46,6 +47,7 @@ def test_a_ball_cut_at_its_pole_has_no_front_that_could_ring():
     case = rebuilt(read_demo("slipway").box.case, shape=Spherical(front=1.0), length=0.3, depth=0.3)
     drawing = drawing_of_design(replace_at(read_demo("slipway"), CASE, case))
     assert list(drawing.resonances) == ["bottom"]
+    assert np.isfinite(outline_points(drawing, "front")).all()
 
 
 def test_radiators_on_both_ends_cancel_and_on_one_side_add():

@@ -9,6 +9,7 @@ from firecrest.core.voice.chain import Filter, analogue_response
 from firecrest.core.voice.protection import (
     GRID,
     Board,
+    Lowest,
     allowed,
     lost,
     peak_threshold,
@@ -61,3 +62,11 @@ def test_a_plain_resistor_bears_its_power():
     assert found.threshold.volts == pytest.approx(10.0, rel=1e-6)
     assert found.threshold.dbfs == pytest.approx(20 * np.log10(np.sqrt(2) * 10 / 100), abs=1e-6)
     assert found.needed
+
+
+def test_what_bears_nothing_has_no_threshold_and_leaves_that_of_others():
+    """A part with no travel at all: no limiter is low enough, and 0 V is no level in dB."""
+    board, nothing = Board(40.0, np.ones(len(GRID))), Lowest(0.0, 50.0)
+    assert peak_threshold(board, {"radiator": nothing}) is None
+    both = peak_threshold(board, {"radiator": nothing, "cone": Lowest(10.0, 50.0)})
+    assert (both.first, both.volts) == ("cone", 10.0)

@@ -7,7 +7,8 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.voicing.guarding import guards
 from firecrest.core.errors import DesignError
-from firecrest.present.voice.guarding import guarded
+from firecrest.core.voice.protection import Lowest
+from firecrest.present.voice.guarding import guard_facts, guarded
 
 
 @pytest.fixture
@@ -32,3 +33,12 @@ def test_thresholds_are_set_to_hundredths(limits):
     now, found = limits
     channel = guarded(now, 0, found, now.design).voice.channels[0]
     assert channel.limiter == round(found.peak.volts_set, 2)
+
+
+def test_what_bears_nothing_is_told_and_not_called_safe(limits):
+    now, found = limits
+    nothing = {"radiator": Lowest(0.0, 50.0)}
+    (fact, *_) = guard_facts(now, 0, replace(found, allowed=nothing, peak=None, long_term=None))
+    assert (fact.name, fact.value, fact.mark) == ("Beyond any limiter", "radiator travel", "short")
+    (safe,) = guard_facts(now, 0, replace(found, allowed={}, peak=None, long_term=None))
+    assert safe.value == "not needed"

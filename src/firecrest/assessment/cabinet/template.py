@@ -244,9 +244,9 @@ def _sampled(loop: Loop) -> Real:
     found = []
     for (x, y, bulge), (nx, ny, _) in zip(loop, [*loop[1:], loop[0]], strict=True):
         found.append((x, y))
-        if bulge:
+        chord = np.hypot(nx - x, ny - y)
+        if bulge and chord > 0:  # a ball that is cut at its pole has a foot of no size
             angle = 4 * np.arctan(bulge)
-            chord = np.hypot(nx - x, ny - y)
             r = chord / (2 * np.sin(angle / 2))
             out = np.array([ny - y, x - nx]) / chord
             centre = np.array([(x + nx) / 2, (y + ny) / 2]) - out * r * np.cos(angle / 2)

@@ -90,11 +90,15 @@ def _lowest(bears: Real, reach: Real) -> Lowest | None:
 
 
 def peak_threshold(board: Board, found: Mapping[str, Lowest]) -> Threshold | None:
-    """The peak limiter that keeps every sine within all parts; None: not needed."""
-    if not found:
+    """The peak limiter that keeps every sine within all parts; None: not needed.
+
+    No threshold is low enough for a part that bears nothing at all: it is left out.
+    """
+    bearing = {key: lowest.volts for key, lowest in found.items() if lowest.volts > 0}
+    if not bearing:
         return None
-    first = min(found, key=lambda key: found[key].volts)
-    return _threshold(board, found[first].volts, first)
+    first = min(bearing, key=lambda key: bearing[key])
+    return _threshold(board, bearing[first], first)
 
 
 def _threshold(board: Board, volts: float, first: str, crest: float = 1.0) -> Threshold:

@@ -26,7 +26,13 @@ def guard_facts(assessment: Assessment, channel: int, found: Guard) -> list[Fact
     """What a channel's limiters should be set to, and why."""
     own = assessment.design.voice.channels[channel]
     rows = []
-    if found.peak is None:
+    helpless = [PARTS.get(key, key) for key, low in found.allowed.items() if low.volts <= 0]
+    if helpless:
+        parts = ", ".join(helpless)
+        rows.append(
+            Fact("Beyond any limiter", parts, "short", "Bears nothing at all: see its sheet.")
+        )
+    elif found.peak is None:
         rows.append(
             Fact(
                 "Peak limiter",
@@ -35,7 +41,7 @@ def guard_facts(assessment: Assessment, channel: int, found: Guard) -> list[Fact
                 "No sine that the board can give gets any part past its limit.",
             )
         )
-    else:
+    if found.peak is not None:
         first = PARTS.get(found.peak.first, found.peak.first)
         rows.append(
             Fact(
