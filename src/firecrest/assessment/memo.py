@@ -99,7 +99,7 @@ def seal(value: Any, sealed: tuple[Any, ...] = ()) -> None:
         if kind in BARE or id(item) in known:
             continue
         if kind is np.ndarray:
-            item.flags.writeable = False
+            item.setflags(write=False)
         elif kind is tuple or kind is list:
             met += item
         elif kind is dict:

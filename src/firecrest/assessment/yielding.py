@@ -6,6 +6,7 @@ small-signal answers and those to a unit of drive at each site are all it takes.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from functools import reduce
 
 import numpy as np
 
@@ -156,7 +157,7 @@ class Yielding:
         for k in {mouth.opening for mouth in mouths}:
             own = [np.abs(flows[n]) for n, m in enumerate(mouths) if m.opening == k]
             area = self.scene.model.network.openings[k].area
-            openings[k] = np.max(own, axis=0) / area
+            openings[k] = reduce(np.maximum, own) / area
         return replace(whole, openings=tuple(openings))
 
     def noticed(self, drive: Real) -> tuple[Real, Real]:
@@ -174,7 +175,8 @@ class Yielding:
         shape = np.broadcast_shapes(lost.shape, self.flow.shape[1:])
 
         def _over(still: Complex, value: Complex) -> Complex:
-            whole = np.array(np.broadcast_to(still, shape), dtype=np.complex128)
+            whole = np.empty(shape, dtype=np.complex128)
+            whole[...] = still
             whole[..., places] = np.where(lost[..., places], value, whole[..., places])
             return whole
 
@@ -326,15 +328,18 @@ def _placed(
     own = np.broadcast_to(lost, shape)[..., noticed]
 
     def _over(known: Real, value: Real) -> Real:
-        whole = np.array(np.broadcast_to(known, shape))
+        whole = np.empty(shape, dtype=known.dtype)
+        whole[...] = known
         whole[..., noticed] = np.where(own, value, whole[..., noticed])
         return whole
 
     placed = tuple(
-        replace(
-            was,
-            factor=_over(was.factor, now.factor),
-            pack=None if was.pack is None or now.pack is None else _over(was.pack, now.pack),
+        Limit(
+            was.name,
+            was.code,
+            _over(was.factor, now.factor),
+            was.index,
+            None if was.pack is None or now.pack is None else _over(was.pack, now.pack),
         )
         for was, now in zip(linear.top.limits, limits, strict=True)
     )

@@ -8,6 +8,7 @@ bent motor loses force and back-voltage alike (``core/acoustics/large_signal``).
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import reduce
 from math import sqrt
 
 import numpy as np
@@ -104,7 +105,7 @@ def settled(
         whole = loaded(still, answer, load)
         found = _found(whole, sites, omega)
         apart = [new - old for new, old in zip(found[:count], levels[:count], strict=True)]
-        moving = np.max(np.broadcast_arrays(*map(np.abs, apart)), axis=0) >= CLOSE
+        moving = reduce(np.maximum, map(np.abs, apart)) >= CLOSE
         if not moving.any():
             break
         steps = _steps(apart, levels, before, answer, sites)

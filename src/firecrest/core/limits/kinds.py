@@ -168,7 +168,7 @@ def _full_scale(ask: Ask, kind: LimitKind) -> Found:
     for index, (most, rows) in enumerate(
         zip(ask.ratings.full_scale, ask.asked.blocks, strict=True)
     ):
-        loudest = np.max(rows, axis=-2)
+        loudest = np.maximum.reduce(rows, axis=-2)
         if not isinstance(ask.ratings.headroom, float) or ask.ratings.headroom > 1.0:
             ends = np.maximum(rows[..., 0, :], rows[..., -1, :])
             loudest = np.maximum(ends, loudest / ask.ratings.headroom)
