@@ -260,7 +260,9 @@ def test_marks_and_area_ticks_are_painted_and_exported(port_view, tmp_path):
     head = (tmp_path / "ports.csv").read_text().splitlines()[0]
     assert head == "cm²,length (mm)"
     chart.export(tmp_path / "ports.svg")
-    assert "cm²" in (tmp_path / "ports.svg").read_text()
+    drawn = (tmp_path / "ports.svg").read_text()
+    assert "cm²" in drawn
+    assert 'clip-path="url' in drawn, "curves end where the plot does"
 
 
 def test_leaving_the_ports_view_stops_its_work(port_view):

@@ -74,7 +74,7 @@ def _png(picture: Picture) -> bytes:
 def _svg(picture: Picture) -> bytes:
     buffer = QBuffer()
     buffer.open(QBuffer.OpenModeFlag.WriteOnly)
-    drawing = QSvgGenerator()
+    drawing = QSvgGenerator(QSvgGenerator.SvgVersion.Svg11)  # 1.2 Tiny has no clipping
     drawing.setOutputDevice(buffer)
     area = QRectF(0, 0, picture.size.width(), picture.size.height())
     drawing.setSize(picture.size.toSize())
