@@ -1,7 +1,9 @@
 """Attack: random valid designs are assessed, reported, shown, saved and opened."""
 
+import dataclasses
 import math
 import random
+import re
 import tempfile
 import traceback
 import warnings
@@ -75,7 +77,7 @@ def troubles(design, path=None, *, deep=False):
         assessment = assess(design)
         yield from _promises(assessment)
         yield from _report(assessment)
-        _shown(assessment)
+        yield from _shown(assessment)
         if deep:
             _proposed(assessment)
         if path is not None:
@@ -125,21 +127,36 @@ def _leaves(name, node):
 
 def _shown(assessment):
     """What every window shows of every design."""
-    for promise in assessment.promises:
-        meter(promise, assessment.design, assessment)
-    for view in (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER):
-        view(assessment)
+    said = [meter(promise, assessment.design, assessment) for promise in assessment.promises]
+    views = (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER)
+    said += [view(assessment) for view in views]
     for board in range(len(assessment.design.power.amplifiers)):
-        truth.board_truth(assessment, board)
-        power_facts.gain_facts(assessment, board)
-        bus_words(assessment, board)
-    for owner in owners(assessment.design):
-        facts(assessment, owner)
+        said.append(truth.board_truth(assessment, board))
+        said.append(power_facts.gain_facts(assessment, board))
+        said.append(bus_words(assessment, board))
+    said += [facts(assessment, owner) for owner in owners(assessment.design)]
     cabinet_shown(assessment)
     voice_shown(assessment)
     for at in (None, 50.0):
-        for plot in AT_FREQUENCY:
-            plot(assessment, at)
+        said += [plot(assessment, at) for plot in AT_FREQUENCY]
+    for text in words_in(said):
+        if NO_NUMBER.search(text):
+            yield f"shown: {text:.80}"
+
+
+NO_NUMBER = re.compile(r"(?<![A-Za-z])[-−]?(inf|nan)(?![A-Za-z])")
+
+
+def words_in(node):
+    """Every text in nested views."""
+    if isinstance(node, str):
+        yield node
+    elif isinstance(node, list | tuple):
+        for item in node:
+            yield from words_in(item)
+    elif dataclasses.is_dataclass(node):
+        for field in dataclasses.fields(node):
+            yield from words_in(getattr(node, field.name))
 
 
 def chain_at(assessment):

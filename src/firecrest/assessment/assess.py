@@ -106,6 +106,11 @@ class Acoustic:
         """Answers per unit input."""
         return self.sound.transfers
 
+    @property
+    def plays(self) -> bool:
+        """Whether anything is left to play at any note: a source may be too low for its board."""
+        return bool(np.isfinite(self.top.level).any())
+
     def answers_at(self, drive: Real) -> Transfers:
         """Answers per unit input with ``drive`` V rms of input, with what yields then."""
         box = self.sound.yielding

@@ -166,7 +166,12 @@ def bass_verdict(brief: Brief, reach: Crossing | None, waits: Sequence[Waiting])
         _broken(judged(margin, ask.importance), none, ask.importance),
         ask.importance,
         False,
-        (*_reasons(waits), Reason(none, note("band short", short=reach.missing)), *notes),
+        (
+            *_reasons(waits),
+            Reason(none & np.isinf(reach.missing), note("nothing left")),
+            Reason(none, note("band short", short=reach.missing)),
+            *notes,
+        ),
     )
 
 

@@ -183,3 +183,12 @@ def test_hum_is_told_where_there_is_cause(slipway):
     assert "Two supplies with a common signal ground" in [
         f.name for f in hum_list(read_demo("breakwater"))
     ]
+
+
+def test_a_source_that_cannot_even_keep_its_boards_on_is_told_without_figures(slipway):
+    """One cell behind 2 ohm: no heat, no minutes, no flows; there were "nan min" and "nan%"."""
+    weak = set_number(slipway, ("power", "source", "series"), 1)
+    weak = assess(set_number(weak, ("power", "lead", "contacts"), 2.0))
+    rows = board_truth(weak, 0).rows
+    assert [row[-1] for row in rows[1:]] == ["–"] * (len(rows) - 1)
+    assert [flow_picture(weak, use) for use in USE_WORDS] == [None] * 4

@@ -1,5 +1,7 @@
 """What the side panel says holds the promises: the right name, and figures that can be trusted."""
 
+import re
+
 import pytest
 
 from firecrest.assessment.assess import assess
@@ -10,6 +12,7 @@ from firecrest.design.blocks import HighPass
 from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.frame.meters import meter
+from firecrest.present.plot.ceiling import ceiling_plot, voice_ceiling_plot
 from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why
 
@@ -101,3 +104,17 @@ def test_the_loudness_told_above_f6_is_what_the_ceiling_has(slipway):
     assert level <= a.acoustic.top.level[band].min() + 0.01
     unit = a.acoustic.unit_level[band] + decibel(1.0)
     assert unit.shape == a.acoustic.top.level[band].shape
+
+
+def test_a_box_whose_source_is_too_low_is_told_in_words_and_drawn_without_curves(slipway):
+    """Nothing is left at any note: there is no figure to be infinite."""
+    dead = assess(set_number(slipway, ("power", "source", "series"), 1))
+    assert not dead.acoustic.plays
+    assert assess(slipway).acoustic.plays
+    told = " ".join(sentence.plain for sentence in why(dead))
+    assert "Nothing plays" in told
+    assert not re.search(r"\b(inf|nan)\b", told)
+    assert "held note" not in told
+    for plot in (ceiling_plot(dead), voice_ceiling_plot(dead)):
+        assert plot.message == "nothing clean can be played: one part has nothing to give"
+        assert plot.curves == ()

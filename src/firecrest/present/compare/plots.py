@@ -83,7 +83,7 @@ def _readout(columns: Sequence[Compared], curves: Sequence[Curve], base: Plot) -
 def ribbon(column: Compared) -> tuple[TintRun, ...]:
     """What gives first along the frequency axis."""
     a = column.assessment.acoustic
-    return () if a is None else tints_of(a, a.top.level)
+    return () if a is None or not a.plays else tints_of(a, a.top.level)
 
 
 def legend(columns: Sequence[Compared], *, full: bool) -> list[tuple[str, str]]:

@@ -26,6 +26,7 @@ from firecrest.present.plot.plot import (
     Taken,
     TintRun,
     nice_range,
+    silent,
     waiting,
 )
 from firecrest.present.text.notes import said
@@ -43,6 +44,8 @@ def ceiling_plot(
     a = assessment.acoustic
     if a is None:
         return waiting("Ceiling", assessment, x_range)
+    if not a.plays:
+        return silent("Ceiling", assessment, x_range)
     shown = (a.frequency >= x_range[0] * 0.97) & (a.frequency <= x_range[1] * 1.03)
     top, asked = a.top.level, a.asked
     y_range, step = _ceiling_range(top[shown], asked[shown], assessment.design.brief.loudness.level)
@@ -205,6 +208,8 @@ def voice_ceiling_plot(assessment: Assessment) -> Plot:
     a = assessment.acoustic
     if a is None:
         return waiting("Ceiling after voice", assessment, FULL)
+    if not a.plays:
+        return silent("Ceiling after voice", assessment, FULL)
     brief = assessment.design.brief
     shape = a.asked - brief.loudness.level
     gain = _boosted(assessment, a)

@@ -190,6 +190,12 @@ def waiting(name: str, assessment: Assessment, x_range: tuple[float, float]) -> 
     return Plot(name, "frequency", x_range, (70, 110), 10, "dB", message=what)
 
 
+def silent(name: str, assessment: Assessment, x_range: tuple[float, float]) -> Plot:
+    """A plot of a box that plays nothing at all: its axes, and why."""
+    why = said(assessment.promise("loudness").reason)
+    return Plot(name, "frequency", x_range, (70, 110), 10, "dB", message=why)
+
+
 def nice_range(
     low: float, high: float, steps: Sequence[float] = (2, 4, 6, 10), most: int = 7
 ) -> tuple[tuple[float, float], float]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from math import isfinite
 
 from firecrest.assessment.assess import Assessment
 from firecrest.assessment.power.flows import Spent, spent
@@ -43,10 +44,12 @@ class FlowPicture:
 
 
 def flow_picture(assessment: Assessment, use: str) -> FlowPicture | None:
-    """Where it goes at a use; None where nothing can be heard, and on an own mains supply."""
+    """Where it goes at a use; None where nothing can be heard, on an own mains supply, and where
+    the source cannot carry it.
+    """
     level = level_of(assessment, use)
     found = None if level is None else spent(assessment, level)
-    if found is None:
+    if found is None or not isfinite(found.watts[SOURCE]):
         return None
     if found.watt_hours is not None and found.hours:
         items, sound = found.watt_hours, found.sound_hours or 0.0

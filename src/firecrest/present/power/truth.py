@@ -1,6 +1,7 @@
 """The truth about a board in words: printed watts, clean watts, what lasts, how hot it gets."""
 
 from dataclasses import dataclass
+from math import isfinite
 
 import numpy as np
 
@@ -106,6 +107,8 @@ def watts(value: float) -> str:
 def _case(line: TruthRow) -> str:
     if line.lasting.case is None:
         return "not known"
+    if not isfinite(line.heat):
+        return "–"  # its source cannot even keep it on
     if line.lasting.seconds is not None:
         return f"{told(CASE_LIMIT, 'temperature', '°C', 0)} in {minutes(line.lasting.seconds)}"
     return told(line.lasting.case, "temperature", "°C", 0)

@@ -1,6 +1,7 @@
 """Sentences that explain the promises: computed from the assessment, never stored."""
 
 from dataclasses import replace
+from math import inf
 
 import numpy as np
 
@@ -55,7 +56,7 @@ def why(assessment: Assessment) -> list[Sentence]:
     if assessment.acoustic is not None:
         low = assessment.acoustic.low_note
         told = waits_for_high_pass(assessment.promise("loudness"))
-        if low is not None and not low.passed and not told:
+        if low is not None and not low.passed and not told and assessment.acoustic.plays:
             found.append(_low_note_sentence(assessment.acoustic, low))
         found += _dip(assessment, assessment.acoustic)
         found += _balance_sentence(assessment)
@@ -230,7 +231,7 @@ def _low_note_sentence(a: Acoustic, low: LowNote) -> Sentence:
 
 def _dip(assessment: Assessment, a: Acoustic) -> list[Sentence]:
     """A hole between the bass reach and the top of its band, which the reach does not tell."""
-    if assessment.missing or a.reaches.dip < SLIGHT:
+    if assessment.missing or not SLIGHT <= a.reaches.dip < inf:
         return []
     low, high = a.reaches.band
     drop = assessment.design.brief.bass.drop
