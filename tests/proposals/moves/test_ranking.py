@@ -8,6 +8,7 @@ import pytest
 from firecrest.assessment.assess import assess
 from firecrest.assessment.worth import worst_must
 from firecrest.design.edits.paths import replace_at, set_number
+from firecrest.design.edits.power import with_series
 from firecrest.files.demos import demo_names, read_demo
 from firecrest.present.frame.moves import ORDERS, in_order, moves_of
 from firecrest.present.parts.at_hand import MOST, parts_at_hand
@@ -229,3 +230,17 @@ def test_a_driver_more_than_a_field_takes_is_no_move_and_ends_none(slipway):
     scene = Scene(assess(full), {})
     assert list(second(scene)) == []
     assert {p.kind for p in proposals(scene)} > {"air", "tuning"}
+
+
+def test_a_pack_too_low_for_its_board_gets_the_cells_that_wake_it(slipway):
+    """A cell more is not enough: no move was told at all."""
+    dead = assess(with_series(slipway, 1)[1])
+    assert not dead.acoustic.plays
+    found = [o for o in telling(Scene(dead, {})) if o.proposal.kind == "cells"]
+    made = found[0].proposal.design
+    woken = made.power.source.series
+    assert woken > 2
+    assert assess(made).acoustic.plays
+    assert found[0].gain > 0
+    fewer = assess(with_series(made, woken - 1)[1])
+    assert worst_must(fewer.promises) == worst_must(dead.promises)

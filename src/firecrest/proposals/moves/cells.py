@@ -2,6 +2,8 @@
 
 from collections.abc import Iterator
 
+from firecrest.assessment.assess import assess
+from firecrest.assessment.worth import worst_must
 from firecrest.core.note import note
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import replace_at
@@ -10,6 +12,8 @@ from firecrest.design.sources import Pack
 from firecrest.proposals.moves.kinds import Proposal, Scene, attempt
 
 SOURCE = ("power", "source")
+FURTHER = 16
+"""Cells in series by which it is tried at most to wake a board."""
 
 
 def cells(scene: Scene) -> Iterator[Proposal]:
@@ -27,6 +31,23 @@ def cells(scene: Scene) -> Iterator[Proposal]:
         if pack.series + step > 0:
             path = (*SOURCE, "series")
             yield from attempt("cells", title, path, _in_series, scene.design, pack.series + step)
+
+    heard = scene.assessment.acoustic
+    if heard is not None and not heard.plays:
+        yield from _awake(scene, pack)
+
+
+def _awake(scene: Scene, pack: Pack) -> Iterator[Proposal]:
+    """The fewest cells in series with which a board that is silent now comes nearer to what is
+    promised.
+    """
+    now = worst_must(scene.assessment.promises)
+    for series in range(pack.series + 2, pack.series + FURTHER):
+        title, path = note("series", more=True, series=series), (*SOURCE, "series")
+        for found in attempt("cells", title, path, _in_series, scene.design, series):
+            if worst_must(assess(found.design).promises) > now:
+                yield found
+                return
 
 
 def _in_series(design: Design, series: int) -> Design:
