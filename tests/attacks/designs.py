@@ -38,6 +38,7 @@ from firecrest.present.power import facts as power_facts
 from firecrest.present.power.cautions import caution, hearing_caution
 from firecrest.present.power.picture import wiring_picture
 from firecrest.present.power.power import bus_words
+from firecrest.present.promise.brief import clauses
 from firecrest.present.report import STANDARD_DRIVE, report
 from firecrest.present.size import consequences
 from firecrest.present.size.boxes import picture
@@ -128,7 +129,7 @@ def _leaves(name, node):
 def _shown(assessment):
     """What every window shows of every design."""
     said = [meter(promise, assessment.design, assessment) for promise in assessment.promises]
-    views = (why, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER)
+    views = (why, clauses, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER)
     said += [view(assessment) for view in views]
     for board in range(len(assessment.design.power.amplifiers)):
         said.append(truth.board_truth(assessment, board))

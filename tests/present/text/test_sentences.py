@@ -13,6 +13,7 @@ from firecrest.design.edits.paths import replace_at, set_number
 from firecrest.files.demos import read_demo
 from firecrest.present.frame.meters import meter
 from firecrest.present.plot.ceiling import ceiling_plot, voice_ceiling_plot
+from firecrest.present.promise.brief import clauses
 from firecrest.present.text.notes import said
 from firecrest.present.text.sentences import why
 
@@ -112,6 +113,7 @@ def test_a_box_whose_source_is_too_low_is_told_in_words_and_drawn_without_curves
     assert not dead.acoustic.plays
     assert assess(slipway).acoustic.plays
     told = " ".join(sentence.plain for sentence in why(dead))
+    told += " ".join(clause.text for clause in clauses(dead))
     assert "Nothing plays" in told
     assert not re.search(r"\b(inf|nan)\b", told)
     assert "held note" not in told

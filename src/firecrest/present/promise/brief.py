@@ -1,6 +1,7 @@
 """The brief's clauses: what each takes, in the design's own quantities, now and as typed."""
 
 from dataclasses import dataclass
+from math import isfinite
 
 import numpy as np
 
@@ -58,7 +59,8 @@ def _loudness(assessment: Assessment) -> str:
     likely = words.either_way(loud, design)
     how_far = likely if loud.state == "close" and likely else words.margin_text(loud, design)
     text = f"gets {words.numeral(loud, design)} dB, {how_far}"
-    return text + (f"; {crest.level:.1f} dB mean when flat out" if crest else "")
+    told_too = crest is not None and isfinite(crest.level)
+    return text + (f"; {crest.level:.1f} dB mean when flat out" if crest and told_too else "")
 
 
 def _bass(assessment: Assessment) -> str:
