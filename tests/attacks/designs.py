@@ -129,7 +129,17 @@ def _leaves(name, node):
 def _shown(assessment):
     """What every window shows of every design."""
     said = [meter(promise, assessment.design, assessment) for promise in assessment.promises]
-    views = (why, clauses, chain_at, rail, picture, cards, response_plot, *PLOTS, *POWER)
+    views = (
+        why,
+        lambda a: clauses(a, None),
+        chain_at,
+        rail,
+        picture,
+        cards,
+        response_plot,
+        *PLOTS,
+        *POWER,
+    )
     said += [view(assessment) for view in views]
     for board in range(len(assessment.design.power.amplifiers)):
         said.append(truth.board_truth(assessment, board))

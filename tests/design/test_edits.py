@@ -194,3 +194,11 @@ def test_a_figure_out_of_range_is_refused_by_its_label_and_range(slipway):
         rebuilt(group, in_series=9)
     with pytest.raises(DesignError, match=r"in_series: .*valid integer"):
         rebuilt(group, in_series=2.5)
+
+
+def test_a_usual_table_beyond_what_a_cell_can_resist_is_refused_in_words(slipway):
+    """The usual table resists more when it is nearly empty than at its end."""
+    last = len(slipway.power.source.cell.table) - 1
+    path = ("power", "source", "cell", "table", last, "resistance")
+    with pytest.raises(DesignError, match="Resistance can be 0 to 2000 mΩ"):
+        power.with_usual_table(replace_at(slipway, path, 2.0))

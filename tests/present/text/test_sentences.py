@@ -113,7 +113,7 @@ def test_a_box_whose_source_is_too_low_is_told_in_words_and_drawn_without_curves
     assert not dead.acoustic.plays
     assert assess(slipway).acoustic.plays
     told = " ".join(sentence.plain for sentence in why(dead))
-    told += " ".join(clause.text for clause in clauses(dead))
+    told += " ".join(clause.text for clause in clauses(dead, None))
     assert "Nothing plays" in told
     assert not re.search(r"\b(inf|nan)\b", told)
     assert "held note" not in told

@@ -143,7 +143,7 @@ def with_usual_table(design: Design) -> tuple[str, Design]:
     cell: Cell = value_at(design, CELL)
     usual = usual_table(cell.chemistry, cell.table[-1].resistance)
     rows = tuple(
-        CellPoint(charge=float(q), rest_voltage=float(v), resistance=float(r))
+        built(CellPoint, charge=float(q), rest_voltage=float(v), resistance=float(r))
         for q, v, r in zip(usual.charge, usual.rest_voltage, usual.resistance, strict=True)
     )
     made = rebuilt(cell, table=rows, origins={**cell.origins, "table": "estimate"})
