@@ -5,7 +5,6 @@ import math
 import random
 import re
 import tempfile
-import traceback
 import warnings
 from pathlib import Path
 
@@ -49,7 +48,7 @@ from firecrest.proposals.ports import candidates, choice_of
 from firecrest.search.choose import Candidate, choose
 from firecrest.shelf.stock import shipped_entries
 from tests.attacks.random_designs import random_design
-from tests.attacks.results import Result
+from tests.attacks.results import Result, mistake
 from tests.attacks.stages import cabinet_shown, voice_shown
 
 GRID = np.geomspace(10, 1000, 61)
@@ -90,10 +89,7 @@ def troubles(design, path=None, *, deep=False):
     except FirecrestError as error:
         yield f"refused after it was accepted: {error}"
     except Exception as error:
-        frames = traceback.extract_tb(error.__traceback__)
-        ours = [f for f in frames if "firecrest" in f.filename]
-        places = [f"{Path(f.filename).name}:{f.lineno}" for f in ours]
-        yield f"{type(error).__name__} {error!s:.60} ({' '.join(places[-3:])})"
+        yield mistake(error)
 
 
 def _promises(assessment):

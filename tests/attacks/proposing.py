@@ -1,9 +1,7 @@
 """Attack: whatever may be asked of a design is done, or refused in words; advice never fails."""
 
 import random
-import traceback
 import warnings
-from pathlib import Path
 from typing import get_args
 
 from firecrest.assessment.assess import assess
@@ -37,7 +35,7 @@ from firecrest.proposals.turning import turned
 from firecrest.shelf.stock import shipped_entries
 from tests.attacks.editing import edits
 from tests.attacks.random_designs import random_design
-from tests.attacks.results import Result
+from tests.attacks.results import Result, mistake
 
 WISH = Wish(None, "axis", "flat", Bounds((40.0, 300.0)), 4)
 FITTINGS = ("terminal", "handle", "knob", "plate")
@@ -88,10 +86,7 @@ def _tried(name, asked):
     except FirecrestError as error:
         return None, f"{name}: refused, {error!s:.80}" if name.startswith("advice") else ""
     except Exception as error:
-        frames = traceback.extract_tb(error.__traceback__)
-        ours = [f for f in frames if "firecrest" in f.filename]
-        places = " ".join(f"{Path(f.filename).name}:{f.lineno}" for f in ours[-3:])
-        return None, f"{name}: {type(error).__name__} {error!s:.60} ({places})"
+        return None, f"{name}: {mistake(error)}"
     return made, ""
 
 

@@ -1,7 +1,9 @@
 """What an attack tried and what failed."""
 
 import time
+import traceback
 from dataclasses import dataclass, field
+from pathlib import Path
 
 SHOWN = 40
 
@@ -37,3 +39,11 @@ class Result:
             yield f"    {what}"
         if len(self.failed) > SHOWN:
             yield f"    and {len(self.failed) - SHOWN} more"
+
+
+def mistake(error):
+    """An error that is not ours, in a line: what, and where in our own files."""
+    frames = traceback.extract_tb(error.__traceback__)
+    ours = [f for f in frames if "firecrest" in f.filename]
+    places = " ".join(f"{Path(f.filename).name}:{f.lineno}" for f in ours[-3:])
+    return f"{type(error).__name__} {error!s:.60} ({places})"
