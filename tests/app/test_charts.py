@@ -11,6 +11,7 @@ from firecrest.app.theme.tokens import TINTS
 from firecrest.app.widgets import chart_labels
 from firecrest.app.widgets.chart import Chart
 from firecrest.app.widgets.chart_labels import LabelPainter
+from firecrest.app.widgets.chart_paint import polygon
 from firecrest.app.widgets.patterns import DRAWINGS, limit_brush
 from firecrest.assessment.assess import assess
 from firecrest.core.errors import FirecrestError
@@ -96,6 +97,12 @@ def test_pixels_follow_the_axes(chart):
     assert y == pytest.approx([area.bottom(), area.top()])
     (middle,), _ = chart.to_pixels(np.array([np.sqrt(30.0 * 1000.0)]), np.array([90.0]))
     assert middle == pytest.approx(area.center().x(), abs=1)
+
+
+def test_a_polygon_has_the_points_it_is_made_of():
+    made = polygon(np.array([1.0, 2.5]), np.array([3.0, -4.0]))
+    assert [(p.x(), p.y()) for p in made] == [(1.0, 3.0), (2.5, -4.0)]
+    assert len(polygon(np.array([]), np.array([]))) == 0
 
 
 def test_ticks_stand_at_1_2_5_and_the_last_carries_the_unit(chart):

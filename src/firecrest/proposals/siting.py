@@ -21,6 +21,7 @@ from firecrest.design.box import OUTSIDE, Port, RadiatorSet
 from firecrest.design.case_within import InnerBox
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import Path, rebuilt, replace_at, value_at
+from firecrest.design.fields import field_facts
 from firecrest.design.mount import Mount
 from firecrest.design.shapes import panel_names
 from firecrest.design.standing import divider_faces, is_divider, plate_of
@@ -33,8 +34,6 @@ INSIDE = ("back", "bottom", "left", "right", "top", "front")
 OUTLETS = ("back", "front", "bottom", "top", "left", "right")
 """Panels that ports are tried on, in order."""
 APART = 0.012
-FARTHEST = 3.0
-"""m from the middle of its panel that a place can be."""
 
 
 def placed_all(design: Design) -> Design:
@@ -171,7 +170,9 @@ def _mount(panel: str, u: float, v: float) -> Mount:
 
 
 def _kept(value: float) -> float:
-    return round(min(max(value, -FARTHEST), FARTHEST), 4)
+    facts = field_facts(Mount, "u")  # as far upwards
+    assert facts is not None
+    return round(min(max(value, facts.low), facts.high), 4)
 
 
 def _in_a_row(design: Design, panel: str, frames: Sequence[float]) -> tuple[Mount, ...]:

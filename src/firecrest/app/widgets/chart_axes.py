@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QPainter, QPen
 
 from firecrest.app.theme.style import colour, text_font
@@ -39,10 +39,7 @@ class Axes:
             _write(painter, room, Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, text)
         for at, text in self.beside:
             y = area.bottom() - area.height() * _share(at, upwards)
-            room = QRectF(
-                QPointF(area.left() - APART - WIDE, y - HIGH / 2),
-                QPointF(area.left() - APART, y + HIGH / 2),
-            )
+            room = QRectF(area.left() - APART - WIDE, y - HIGH / 2, WIDE, HIGH)
             _write(painter, room, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
 
 

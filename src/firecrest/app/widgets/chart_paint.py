@@ -30,6 +30,8 @@ ToPixels = Callable[[np.ndarray, np.ndarray], tuple[np.ndarray, np.ndarray]]
 def polygon(x: np.ndarray, y: np.ndarray) -> QPolygonF:
     """A polygon from pixel arrays: its points are written where it keeps them."""
     made = QPolygonF()
+    if len(x) == 0:
+        return made  # it keeps no points to be written to
     made.resize(len(x))
     memory: Any = VoidPtr(made.data(), len(x) * POINT, True)  # type: ignore[call-arg,arg-type]
     points = np.frombuffer(memory, dtype=np.float64).reshape(-1, 2)

@@ -59,8 +59,9 @@ def _loudness(assessment: Assessment) -> str:
     likely = words.either_way(loud, design)
     how_far = likely if loud.state == "close" and likely else words.margin_text(loud, design)
     text = f"gets {words.numeral(loud, design)} dB, {how_far}"
-    told_too = crest is not None and isfinite(crest.level)
-    return text + (f"; {crest.level:.1f} dB mean when flat out" if crest and told_too else "")
+    if crest is None or not isfinite(crest.level):
+        return text
+    return f"{text}; {crest.level:.1f} dB mean when flat out"
 
 
 def _bass(assessment: Assessment) -> str:

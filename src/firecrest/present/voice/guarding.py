@@ -6,13 +6,11 @@ from firecrest.assessment.voicing.guarding import Guard, attack_of
 from firecrest.core.units import figure
 from firecrest.design.design import Design
 from firecrest.design.edits.paths import rebuilt, replace_at
-from firecrest.design.fields import field_facts
+from firecrest.design.fields import FieldFacts, field_facts
 from firecrest.design.voice import Channel
 from firecrest.present.size.facts import Fact
 from firecrest.present.voice.plots import hz
 
-QUICKEST = 0.01
-"""s: the shortest attack of a long-term limiter."""
 PARTS = {
     "cone": "cone travel",
     "radiator": "radiator travel",
@@ -107,8 +105,8 @@ def guarded(assessment: Assessment, channel: int, found: Guard, design: Design) 
     if found.long_term is not None and found.long_term.needed:
         threshold = round(found.long_term.threshold.volts_set, 2)
         changes["limiter_rms"] = _settable("limiter_rms", threshold)
-        attack = attack_of(assessment, channel) or 1.0
-        changes["limiter_attack"] = max(_settable("limiter_attack", attack), QUICKEST)
+        attack, facts = attack_of(assessment, channel) or 1.0, _facts("limiter_attack")
+        changes["limiter_attack"] = min(max(attack, facts.low), facts.high)
     if not changes:
         return design
     path = ("voice", "channels", channel)
@@ -117,6 +115,10 @@ def guarded(assessment: Assessment, channel: int, found: Guard, design: Design) 
 
 def _settable(name: str, wanted: float) -> float:
     """A figure of a channel's limiters, at most as large as its field takes."""
+    return min(wanted, _facts(name).high)
+
+
+def _facts(name: str) -> FieldFacts:
     facts = field_facts(Channel, name)
     assert facts is not None
-    return min(wanted, facts.high)
+    return facts
