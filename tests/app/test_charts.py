@@ -147,7 +147,7 @@ def test_other_axes_are_drawn_too(chart, make):
     assert chart.plot_area().intersects(QRectF(chart.rect()))
 
 
-def test_every_pattern_is_drawn_and_differs():
+def test_every_pattern_is_drawn_and_differs(qapp):
     tiles = {}
     for code in {kind.code for kind in KINDS}:
         assert tint_of(code) in DRAWINGS
@@ -157,7 +157,7 @@ def test_every_pattern_is_drawn_and_differs():
     assert len(set(tiles.values())) == len(TINTS)
 
 
-def test_patterns_are_redrawn_at_the_screens_scale():
+def test_patterns_are_redrawn_at_the_screens_scale(qapp):
     once, twice = (limit_brush("R", *TINTS["rising"].light, r).texture() for r in (1.0, 2.0))
     assert twice.width() == 2 * once.width()
     assert once.width() % 8 == 0
